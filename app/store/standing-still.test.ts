@@ -213,7 +213,9 @@ describe("another window of the same device", () => {
     const other = { preflightId: newId(0), registration: "QX-HLD" };
     const open = (await db.get("notes", "open preflights")) as object[];
     await db.put("notes", [...open, other], "open preflights");
-    await store.dispatch(changeOpenPreflights((walks) => walks.filter((walk) => walk.preflightId !== id)));
+    await store.dispatch(
+      changeOpenPreflights((walks) => walks.filter((preflight) => preflight.preflightId !== id)),
+    );
     expect(await readNote("open preflights")).toEqual([other]);
     expect(store.getState().preflight.open).toEqual([other]);
   });

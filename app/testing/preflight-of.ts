@@ -44,7 +44,7 @@ export class TestPreflight {
     } as PreflightEvent);
   }
 
-  get walk(): LoadedPreflight {
+  get preflight(): LoadedPreflight {
     return { list: this.list, state: foldPreflight(WALK, this.events) } as LoadedPreflight;
   }
 

@@ -34,7 +34,7 @@ for (const [size, viewport] of [
     await page.waitForTimeout(3000);
     await shot("aircraft");
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-    await page.getByRole("button", { name: /^frost/ }).click();
+    await page.getByRole("button", { name: /^frost/i }).click();
     await page.getByRole("button", { name: "−5 degrees" }).click();
     for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "−5 degrees" }).click();
     await page.mouse.move(200, 300);

@@ -157,7 +157,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   // At night it is rejected, at its station and in the verdict.
   await hand(page, /Inês/);
   await walker.prepare("QX-TAR");
-  await button(page, /^night/).click();
+  await button(page, /^night/i).click();
   await walker.go();
   await walker.jumpToVerdict();
   await expect(
@@ -188,7 +188,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
 
   await hand(page, /Inês/);
   await walker.prepare("QX-TAR");
-  await expect(button(page, /^after maintenance/)).toHaveAttribute("aria-pressed", "true");
+  await expect(button(page, /^after maintenance/i)).toHaveAttribute("aria-pressed", "true");
   await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
   await expect(page.getByTestId("due-hundred")).toContainText("100.0 h");
   await page.goto(`${cravix.url}/log/workshop`);

@@ -68,7 +68,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   // No drop at all is a stop, already while entering the number.
   await expect(walker.title).toHaveText("Magneto RIGHT: read the rpm");
   for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
-  await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop on right.");
+  await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop on right:");
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("Treat the propeller as live");
   await page.getByTestId("primary").click();
   await expect(walker.title).toHaveText("Magnetos BOTH: does the rpm come back?");
@@ -323,7 +323,7 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
     ["/device", "Add to home screen"],
     ["/aircraft/QX-TAR", "QR code for the key tag"],
     ["/aircraft/QX-TAR/items", "Changes to save"],
-    ["/aircraft/QX-TAR/logs", "Save as CSV"],
+    ["/aircraft/QX-TAR/logs", "Export CSV"],
   ] as const) {
     await page.goto(`${cravix.url}${path}`);
     if (path === "/log/walks") await page.getByRole("button", { name: /^QX-/ }).first().click();

@@ -40,7 +40,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   ).toBeVisible();
   await button(page, "Items seen in one look").click();
   await button(page, "Done").click();
-  await button(page, /^first of the day/).click();
+  await button(page, /^first of the day/i).click();
   const id = await walker.go();
   await expect(page.getByTestId("item-approach.stance")).toContainText("Does it sit level?");
   await expectAccessible(page, "card");
@@ -70,7 +70,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
 
   // The same pilot, minutes later: only what can have changed, and everything critical.
   await button(page, "Flying again soon: skip the rest").click();
-  await button(page, /^turnaround/).click();
+  await button(page, /^turnaround/i).click();
   await expect(page.getByTestId("turnaround")).toContainText("all critical checks");
   walker.taps = 0;
   await walker.go();

@@ -136,7 +136,7 @@ test.describe("off the network", () => {
     await expect(page.getByTestId("limits")).not.toContainText("38 kt");
 
     await page.getByLabel("Transponder").fill("7600");
-    await expect(page.getByText("7600 says radio failure. Set it only in a real emergency.")).toBeVisible();
+    await expect(page.getByText("7600 means radio failure. Set it only in a real emergency.")).toBeVisible();
     await page.getByLabel("Transponder").fill("7000");
     await page.getByLabel("Frequency, MHz").fill("122.702");
     await expect(page.getByText("Not a valid channel. Check the frequency.")).toBeVisible();
@@ -211,7 +211,7 @@ test("after sunset it is a night flight, said before the list is made; a longer 
   const walker = new Walker(page);
   await walker.prepare("QX-TAR");
   await expect(page.getByTestId("night-flight")).toContainText("at night (sunset). Choose “night” above");
-  await button(page, /^night/).click();
+  await button(page, /^night/i).click();
   await expect(page.getByTestId("night-flight")).toHaveCount(0);
 });
 
@@ -219,7 +219,7 @@ test("passengers read it themselves, each line once, and it is on record", async
   await atNoon(page, /Inês/);
   const walker = new Walker(page);
   await walker.prepare("QX-TAR");
-  await button(page, /^passengers/).click();
+  await button(page, /^passengers/i).click();
   const id = await walker.go();
   await walker.jumpTo("board.brief");
   await page.getByTestId("passengers").click();

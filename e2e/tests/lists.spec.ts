@@ -21,7 +21,7 @@ test("today's list says what is different and why, and goes onto paper", async (
   await page.goto(cravix.url);
   await button(page, /Maren/).click();
   await new Walker(page).prepare("QX-TAR");
-  await button(page, /^frost/).click();
+  await button(page, /^frost/i).click();
   await button(page, "Today's checklist").click();
   await expect(page.getByText("open discrepancy: 1")).toBeVisible();
   await expect(page.getByText("added for this aircraft: 1")).toBeVisible();
@@ -36,7 +36,7 @@ test("today's list says what is different and why, and goes onto paper", async (
   // Planned conditions survive a reload.
   await page.reload();
   await button(page, "Back").click();
-  await expect(button(page, /^frost/)).toHaveAttribute("aria-pressed", "true");
+  await expect(button(page, /^frost/i)).toHaveAttribute("aria-pressed", "true");
 });
 
 test("a better lap is searched away from the interface, and walked when it is taken", async ({ page }) => {

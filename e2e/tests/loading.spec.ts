@@ -50,7 +50,7 @@ test.describe("off the network", () => {
     await page.getByLabel("aft shelf, kg").fill("30");
     await expect(result).toContainText("outside");
     await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
-    await expect(page.getByTestId("changes")).toContainText("Take 8 kg out: aft shelf.");
+    await expect(page.getByTestId("changes")).toContainText("Remove 8 kg from aft shelf.");
     await page.getByLabel("aft shelf, kg").fill("0");
     await expect(result).toContainText("Within limits");
     await expectAccessible(page, "loading");
@@ -156,7 +156,7 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
   await page.reload();
   await button(page, "Enter a new weighing report").click();
   await form.getByLabel("Date of weighing (year-month-day)").fill("2026-11-20");
-  await expect(page.getByTestId("weighing-change")).toContainText("6.0 kg heavier, 11 mm further aft");
+  await expect(page.getByTestId("weighing-change")).toContainText("6.0 kg heavier, CG 11 mm further aft");
   await button(page, "Save for everyone").click();
   await expect(page.getByTestId("weighing")).toContainText(`${emptyKg + 6} kg at`);
   const after = await cravix.api<typeof bundle>("/aircraft/QX-TAR");

@@ -28,7 +28,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   await walker.prepare("QX-ANS");
   // No engine and no battery: nothing about them is asked.
   await expect(page.getByText("How cold is it outside?")).toHaveCount(0);
-  await button(page, /^just rigged/).click();
+  await button(page, /^just rigged/i).click();
   const id = await walker.go();
 
   // The first item for two people is postponed and returns; then Kofi joins.

@@ -36,7 +36,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await guess.getByRole("button").last().click();
   const planting = page.getByTestId("simulated-fault");
   await expect(planting).toContainText("Simulated fault: blocked intake.");
-  await expect(planting).toContainText("Your answer: nothing wrong.");
+  await expect(planting).toContainText("Your answer: no fault.");
   await expect(page.getByTestId("diagnosis")).toBeVisible();
   await page.getByTestId("end-practice").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);

@@ -81,7 +81,7 @@ test("what was sent long ago goes, with its list; never of an open walk, or of o
   const db = await deviceDatabase();
   for (const name of ["events", "lists"] as const) await db.clear(name);
   const now = Date.now();
-  const walk = async (sync: KeptEvent["sync"], sentAt: number) => {
+  const preflight = async (sync: KeptEvent["sync"], sentAt: number) => {
     const id = newId(now);
     const put = (type: string, data: object, s: KeptEvent["sync"], at?: number) =>
       db.put("events", {
@@ -101,10 +101,10 @@ test("what was sent long ago goes, with its list; never of an open walk, or of o
   };
   const long = now - 30 * 86_400_000;
   const [gone, open, waiting, young] = [
-    await walk("sent", long),
-    await walk("sent", long),
-    await walk("to send", long),
-    await walk("sent", now - 86_400_000),
+    await preflight("sent", long),
+    await preflight("sent", long),
+    await preflight("to send", long),
+    await preflight("sent", now - 86_400_000),
   ];
   expect(await pruneSent(new Set([open]), now)).toBe(2);
   expect(await eventsOfPreflight(gone)).toEqual([]);

@@ -31,8 +31,8 @@ export function AfterScreen({ id }: { id: string }) {
 }
 
 function After({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { list, state } = folded;

@@ -42,7 +42,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   const [picking, setPicking] = useState(false);
   const count = useDeferredValue(fleet?.aircraft.length ?? 0, wide ? Number.POSITIVE_INFINITY : FIRST_PAGE);
   // Default: the aircraft with an unfinished preflight here, else the most recent, which is first in the list.
-  const wanted = chosen ?? registration ?? openWalks.find((walk) => !walk.flying)?.registration;
+  const wanted = chosen ?? registration ?? openWalks.find((preflight) => !preflight.flying)?.registration;
   const named = fleet?.aircraft.find((a) => a.registration === wanted);
   const aircraft = named ?? (registration ? undefined : fleet?.aircraft.find((a) => !a.stub));
   const shown = aircraft?.registration;
@@ -229,7 +229,7 @@ function walkingText(
   open: readonly { registration: string; flying?: boolean }[],
   { registration }: AircraftSummary,
 ): string | undefined {
-  const mine = open.filter((walk) => walk.registration === registration);
-  if (mine.some((walk) => !walk.flying)) return "Preflight started on this device";
+  const mine = open.filter((preflight) => preflight.registration === registration);
+  if (mine.some((preflight) => !preflight.flying)) return "Preflight started on this device";
   return mine.length > 0 ? "Flying" : undefined;
 }

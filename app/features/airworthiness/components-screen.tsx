@@ -330,7 +330,7 @@ function Fit({
   const [open, setOpen] = useState(useWide());
   const [chosen, setChosen] = useState<string>();
   const [position, setPosition] = useState("");
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   if (!open)
     return (
       <Button
@@ -349,7 +349,7 @@ function Fit({
     const place = position.trim();
     const why = fittingError(papers.record, { component, items }, place || undefined);
     if (why) {
-      setTrouble(why);
+      setProblem(why);
       return;
     }
     dispatch(
@@ -383,7 +383,7 @@ function Fit({
           textClassName="text-base text-left"
           onPress={() => {
             setChosen(component.id);
-            setTrouble("");
+            setProblem("");
           }}
         >
           {`${component.name}, from ${from}: ${timesOf(component, component.sinceNew, papers.record.meters).join(", ")}`}
@@ -398,7 +398,7 @@ function Fit({
           placeholder="left engine, nose …"
         />
       )}
-      {trouble !== "" && <Alert>{trouble}</Alert>}
+      {problem !== "" && <Alert>{problem}</Alert>}
       <View className="flex-row flex-wrap gap-2">
         <Button
           tone="primary"

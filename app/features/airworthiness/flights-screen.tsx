@@ -42,24 +42,24 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
   const me = aircraft.crew.find((member) => member.id === aircraft.crewId);
   const mayCorrect = mayDo(me?.role, "flight.correct");
   const [logged, setLogged] = useState("");
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });
   const { meters } = papers.onFile.record;
   const save = async (kind: "csv" | "pdf") => {
-    setTrouble("");
+    setProblem("");
     try {
       saveBlob(
         `${registration}-technical-log.${kind}`,
         await (kind === "csv" ? api.flightCsv(registration) : api.flightsPdf(registration)),
       );
     } catch (error) {
-      setTrouble((error as Error).message);
+      setProblem((error as Error).message);
     }
   };
   const add = async () => {
     const file = await pickTextFile(".csv,text/csv");
     if (!file) return;
-    setTrouble("");
+    setProblem("");
     try {
       const { taken, repeated, faults: bad } = await api.sendFlightCsv(registration, file.text);
       setLogged(
@@ -68,7 +68,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
       setFaults({ name: file.name, list: bad });
       reload();
     } catch (error) {
-      setTrouble(
+      setProblem(
         error instanceof ProblemError
           ? error.message
           : "The server cannot be reached. Nothing was imported. Try again when you are online.",
@@ -154,7 +154,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
               Export PDF
             </Button>
           </View>
-          {trouble !== "" && <Text role="alert">{trouble}</Text>}
+          {problem !== "" && <Text role="alert">{problem}</Text>}
           {faults.list.length > 0 && <CsvFaults name={faults.name} faults={faults.list} />}
         </View>
         {wide && <View className="flex-1">{form}</View>}

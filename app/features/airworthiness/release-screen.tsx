@@ -81,7 +81,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
   const [faults, setFaults] = useState<ReleaseFault[]>([]);
   const [signed, setSigned] = useState("");
   const [id, setId] = useState("");
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const fault = (at: string) => faults.find((one) => one.at === at)?.words;
   const rows = dueRows(papers, { at: new Date().toISOString(), minutes: 60, conditions: [] });
@@ -149,16 +149,16 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
           className="mt-4 self-start px-5"
           textClassName="text-base"
           onPress={() => {
-            setTrouble("");
+            setProblem("");
             void api.releasePdf(id).then(
               (pdf) => saveBlob(`${registration}-release.pdf`, pdf),
-              () => setTrouble("The server makes the PDF. Try again when this release has been sent."),
+              () => setProblem("The server makes the PDF. Try again when this release has been sent."),
             );
           }}
         >
           Export PDF
         </Button>
-        {trouble !== "" && <Alert className="mt-2">{trouble}</Alert>}
+        {problem !== "" && <Alert className="mt-2">{problem}</Alert>}
       </Screen>
     );
   if (!full && !preventive)

@@ -92,7 +92,7 @@ export function useVisits() {
   const shop = useMemo(() => workshopFrom(today, HORIZON, now.closed), [today, now.closed]);
   const key = JSON.stringify({ aircraft: asked.aircraft, closed: now.closed });
   const [best, setBest] = useState<PlannedAircraft[]>();
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   useEffect(() => {
     if (!known) return;
     let current = true;
@@ -106,7 +106,7 @@ export function useVisits() {
     const blocked = Array.from({ length: HORIZON + 1 }, (_, day) => day).filter((day) => !open(day));
     planInWorker({ aircraft, horizon: HORIZON, weekday, blocked }).then(
       (made) => current && setBest(made),
-      (error: Error) => current && setTrouble(error.message),
+      (error: Error) => current && setProblem(error.message),
     );
     return () => {
       current = false;
@@ -155,8 +155,8 @@ export function useVisits() {
     kept,
     away,
     changed: draft.value !== null,
-    planning: best === undefined && trouble === "",
-    trouble,
+    planning: best === undefined && problem === "",
+    problem,
     open: shop.open,
     nameOf,
     /** Sets an aircraft's visit days (from today); undefined restores the best plan. */

@@ -18,7 +18,7 @@ import { VisitAxis } from "./visit-axis";
 /** Workshop visits within a year, one axis per aircraft; can be moved by hand, with the resulting cost. */
 export function VisitsPlan() {
   const plan = useVisits();
-  const { aircraft, today, kept, planning, trouble } = plan;
+  const { aircraft, today, kept, planning, problem } = plan;
   const count = aircraft.reduce((sum, { visits }) => sum + visits.length, 0);
   const crew = useCrew();
   return (
@@ -26,7 +26,7 @@ export function VisitsPlan() {
       <Heading className="text-lg">
         {planning ? "Workshop visits" : `Workshop visits in the next year: ${count}`}
       </Heading>
-      {trouble !== "" && <Text role="alert">{trouble}</Text>}
+      {problem !== "" && <Text role="alert">{problem}</Text>}
       {planning && <Text className="text-voice">Working out the fewest visits …</Text>}
       {kept && (
         <Text className="text-sm text-voice" testID="published-plan">
@@ -241,13 +241,13 @@ function PutDown({ plan }: { plan: Visits }) {
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
   const may = mayDo(role, "workshop.plan");
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const [done, setDone] = useState(false);
   const hand = (name: string, make: () => Promise<Blob>) => {
-    setTrouble("");
+    setProblem("");
     make().then(
       (blob) => saveBlob(name, blob),
-      () => setTrouble("No network: the server makes this file. Try again when you are online."),
+      () => setProblem("No network: the server makes this file. Try again when you are online."),
     );
   };
   return (
@@ -293,7 +293,7 @@ function PutDown({ plan }: { plan: Visits }) {
           Export CSV
         </Button>
       </View>
-      {trouble !== "" && <Alert>{trouble}</Alert>}
+      {problem !== "" && <Alert>{problem}</Alert>}
     </View>
   );
 }

@@ -20,10 +20,10 @@ export function DebriefScreen({ id }: { id: string }) {
 }
 
 function Debrief({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const wide = useWide();
-  const { list, state } = walk;
+  const { list, state } = preflight;
   const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const caught = list.items.filter((item) => state.answers[item.id]?.caught);
   const name = (stationId: string) => list.stations.find((s) => s.id === stationId)?.name ?? stationId;
@@ -60,7 +60,7 @@ function Debrief({ folded }: { folded: FoldedPreflight }) {
               </View>
             ))}
           </View>
-          <Interruptions walk={walk} />
+          <Interruptions preflight={preflight} />
           {list.preferences?.method === "flow, then check" && (
             <View className="gap-1">
               <Heading className="text-lg">Caught by the checklist: {caught.length}</Heading>
@@ -72,8 +72,8 @@ function Debrief({ folded }: { folded: FoldedPreflight }) {
           )}
         </View>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
-          <HowFar walk={walk} />
-          <Pace walk={walk} name={name} />
+          <HowFar preflight={preflight} />
+          <Pace preflight={preflight} name={name} />
         </View>
       </View>
     </Screen>
@@ -87,7 +87,7 @@ const CAUSE = {
   "take-off aborted": "Take-off aborted",
 };
 
-function Interruptions({ walk: { list, state } }: { walk: LoadedPreflight }) {
+function Interruptions({ preflight: { list, state } }: { preflight: LoadedPreflight }) {
   return (
     <View className="gap-1">
       <Heading className="text-lg">Interruptions: {state.interruptions.length}</Heading>
@@ -107,7 +107,7 @@ function Interruptions({ walk: { list, state } }: { walk: LoadedPreflight }) {
   );
 }
 
-function HowFar({ walk: { list, state } }: { walk: LoadedPreflight }) {
+function HowFar({ preflight: { list, state } }: { preflight: LoadedPreflight }) {
   const lap = useMemo(() => {
     const stations = list.stations.filter((s) => s.phase === "lap");
     const problem = routeProblem({ ...list.type, stations, items: list.items });
@@ -132,10 +132,10 @@ const clock = (seconds: number | undefined) =>
     : `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, "0")}`;
 
 function Pace({
-  walk: { list, state },
+  preflight: { list, state },
   name,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   name: (stationId: string) => string;
 }) {
   const walks = useBundle(list.registration)?.walks;
@@ -143,7 +143,7 @@ function Pace({
     () =>
       comparePace(
         stationTimes(list, state),
-        (walks ?? []).filter((walk) => walk.preflightId !== state.id),
+        (walks ?? []).filter((preflight) => preflight.preflightId !== state.id),
         state.crewId,
       ),
     [list, state, walks],

@@ -19,8 +19,8 @@ const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
   `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;
 
 /** Briefing from the preflight's current numbers; undefined before a runway is chosen. */
-export function useBriefing(walk: LoadedPreflight, turnBackFt?: number): BriefingStep[] | undefined {
-  const { list, state, judged } = walk;
+export function useBriefing(preflight: LoadedPreflight, turnBackFt?: number): BriefingStep[] | undefined {
+  const { list, state, judged } = preflight;
   return useMemo(() => {
     const reckoned = departureOfPreflight(list, state, judged);
     if (!reckoned) return undefined;
@@ -35,10 +35,10 @@ export function useBriefing(walk: LoadedPreflight, turnBackFt?: number): Briefin
 }
 
 /** Briefing step by step, read aloud by the pilot or the device, and recorded as given. */
-export function BriefingPanel({ walk }: { walk: LoadedPreflight }) {
+export function BriefingPanel({ preflight }: { preflight: LoadedPreflight }) {
   const dispatch = useAppDispatch();
-  const { state } = walk;
-  const steps = useBriefing(walk, state.turnBackFt);
+  const { state } = preflight;
+  const steps = useBriefing(preflight, state.turnBackFt);
   useEffect(() => stopSpeaking, []);
   if (!steps)
     return (
@@ -92,7 +92,7 @@ export function BriefingPanel({ walk }: { walk: LoadedPreflight }) {
 }
 
 /** Link to the page handed to passengers. */
-export function PassengersDoor({ walk: { state } }: { walk: LoadedPreflight }) {
+export function PassengersDoor({ preflight: { state } }: { preflight: LoadedPreflight }) {
   const given = state.briefings.find(({ to }) => to === "passengers");
   return (
     <View className="gap-1">

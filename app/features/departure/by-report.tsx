@@ -3,7 +3,7 @@ import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** The reported value with its age, for comparison; never filled in automatically. */
-export function ByReport({ walk: { state, item } }: { walk: LoadedPreflight }) {
+export function ByReport({ preflight: { state, item } }: { preflight: LoadedPreflight }) {
   const told = state.weather;
   const report = told?.report;
   const key = item?.reading?.key;

@@ -14,10 +14,10 @@ import { WeatherEntry } from "./weather-entry";
 const USUAL_MIN = 60;
 
 /** At the holding point: the report with its age, a newer one, runway condition, and everything recalculated with the dipped fuel. */
-export function PreflightWeather({ walk }: { walk: LoadedPreflight }) {
+export function PreflightWeather({ preflight }: { preflight: LoadedPreflight }) {
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
-  const { list, state, judged } = walk;
+  const { list, state, judged } = preflight;
   const now = new Date().toISOString();
   const landing = new Date(Date.parse(now) + (state.plannedFlightMin ?? USUAL_MIN) * 60_000).toISOString();
   const made = judged.judgements.filter(({ judge }) => judge === "departure");

@@ -10,11 +10,11 @@ import type { LoadedPreflight } from "../preflight/use-preflight";
 const STEP = 30;
 
 /** Control positions for the wind on this taxi leg: answered while stopped, never while rolling. */
-export function TaxiPanel({ walk }: { walk: LoadedPreflight }) {
-  const { list, state } = walk;
+export function TaxiPanel({ preflight }: { preflight: LoadedPreflight }) {
+  const { list, state } = preflight;
   const [heading, setHeading] = useState(() => list.airfield?.runways[0]?.headingDeg ?? 360);
   const sock = state.readings[READING.windFrom]?.value;
-  const reported = reportedWind(walk)?.fromDeg;
+  const reported = reportedWind(preflight)?.fromDeg;
   const fromDeg = sock ?? reported;
   if (fromDeg === undefined)
     return (

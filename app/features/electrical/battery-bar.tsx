@@ -5,10 +5,10 @@ import type { LoadedPreflight } from "../preflight/use-preflight";
 import { useLoads } from "./use-loads";
 
 /** While the battery is on: time used, charge used, and time left for a safe start. */
-export function BatteryBar({ walk }: { walk: LoadedPreflight }) {
-  const { on, onSince, amps, spans, battery, now } = useLoads(walk);
-  const { electrical } = walk.list.type;
-  if (onSince === undefined || !electrical || walk.phase === "run-up" || walk.phase === "line-up")
+export function BatteryBar({ preflight }: { preflight: LoadedPreflight }) {
+  const { on, onSince, amps, spans, battery, now } = useLoads(preflight);
+  const { electrical } = preflight.list.type;
+  if (onSince === undefined || !electrical || preflight.phase === "run-up" || preflight.phase === "line-up")
     return null;
   const seconds = Math.max(0, Math.round((now - onSince) / 1000));
   const clock = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;

@@ -15,28 +15,28 @@ export function AddOilScreen({ id }: { id: string }) {
 }
 
 function AddOil({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
-  const { oil: profile, engines } = walk.list.type;
-  const read = (engine: string | undefined) => walk.judged.oil?.[engine ?? ONLY_ENGINE];
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
+  const { oil: profile, engines } = preflight.list.type;
+  const read = (engine: string | undefined) => preflight.judged.oil?.[engine ?? ONLY_ENGINE];
   const suggested = read(engines?.[0])?.addContainers ?? 1;
   const form = useOilAddition(profile, engines, (engine) => read(engine)?.levelQt, suggested);
   const own = read(form.engine);
-  const back = () => goBack(`/preflight/${walk.state.id}`);
+  const back = () => goBack(`/preflight/${preflight.state.id}`);
   const log = () => {
     acts.oilAdded(form.added);
     back();
   };
   return (
     <Screen
-      back={`/preflight/${walk.state.id}`}
+      back={`/preflight/${preflight.state.id}`}
       actions={
         <Button tone="primary" className="min-h-20" textClassName="text-xl" testID="primary" onPress={log}>
           Oil added: log it
         </Button>
       }
     >
-      <PageHead title={`${walk.list.registration} add oil`}>Add oil</PageHead>
+      <PageHead title={`${preflight.list.registration} add oil`}>Add oil</PageHead>
       <Text className="mb-3 text-voice">
         {own
           ? `Dipstick reading before adding: ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`

@@ -9,8 +9,8 @@ import type { Drain } from "./use-drain";
 import { VialTray } from "./vial-tray";
 
 /** After refuelling: water needs time to settle to the drains. */
-function Sinking({ walk }: { walk: LoadedPreflight }) {
-  const sinking = settling(walk.list, walk.state);
+function Sinking({ preflight }: { preflight: LoadedPreflight }) {
+  const sinking = settling(preflight.list, preflight.state);
   if (!sinking) return null;
   const waited = Math.floor((Date.now() - Date.parse(sinking.since)) / 60_000);
   const left = Math.ceil(sinking.neededMin - waited);
@@ -30,12 +30,12 @@ const FATE: Record<string, string> = {
 
 /** Samples so far, and the next step. */
 export function DrainCard({
-  walk,
+  preflight,
   item,
   acts,
   drain,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   acts: Acts;
   drain: Drain;
@@ -63,9 +63,9 @@ export function DrainCard({
           )}
         </View>
       )}
-      <VialTray walk={walk} item={item} acts={acts} />
-      <Sinking walk={walk} />
-      <Text className="text-sm text-voice">{FATE[walk.list.preferences?.sample ?? "discarded"]}</Text>
+      <VialTray preflight={preflight} item={item} acts={acts} />
+      <Sinking preflight={preflight} />
+      <Text className="text-sm text-voice">{FATE[preflight.list.preferences?.sample ?? "discarded"]}</Text>
     </View>
   );
 }

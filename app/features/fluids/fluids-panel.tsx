@@ -11,19 +11,19 @@ import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** Fuel so far: litres per tank, time to land by, and problems. */
-export function FluidsPanel({ walk }: { walk: LoadedPreflight }) {
-  const { fuel, oil, judgements } = walk.judged;
-  const { type } = walk.list;
-  const words = wordsOfWalk(walk.list, walk.state);
+export function FluidsPanel({ preflight }: { preflight: LoadedPreflight }) {
+  const { fuel, oil, judgements } = preflight.judged;
+  const { type } = preflight.list;
+  const words = wordsOfWalk(preflight.list, preflight.state);
   const tanks = type.fuel?.tanks ?? [];
   if (!type.fuel && !type.oil) return null;
-  const typing = walk.item?.reading?.key;
+  const typing = preflight.item?.reading?.key;
   const shown = judgements
     .filter(({ topic }) => ["fuel", "oil", "hours", "mass"].includes(topic ?? ""))
     .filter(({ id, grade }) => grade !== "within limits" || (id === ENDURANCE && topicOf(typing) !== "fuel"))
     .filter(({ id }) => !(topicOf(typing) === "fuel" && id === ENDURANCE))
     .sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
-  const page = (name: string) => router.push(`/preflight/${walk.state.id}/${name}` as "/");
+  const page = (name: string) => router.push(`/preflight/${preflight.state.id}/${name}` as "/");
   return (
     <View className="gap-2">
       {fuel && fuel.tanks.length > 0 && (

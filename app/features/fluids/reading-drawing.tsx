@@ -8,10 +8,10 @@ import { dipAtHeight, TankDrawing } from "./drawings/tank-drawing";
 
 /** The drawable instrument of a reading, if any. */
 export function drawnReading(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   item: Item,
 ): { kind: "dip" | "gauge" | "sight"; tank: Tank } | { kind: "oil" } | undefined {
-  const { fuel, oil } = walk.list.type;
+  const { fuel, oil } = preflight.list.type;
   const key = item.reading?.key ?? "";
   if (isReadingOf(key, READING.oilLevel)) return oil ? { kind: "oil" } : undefined;
   for (const tank of fuel?.tanks ?? []) {
@@ -23,7 +23,7 @@ export function drawnReading(
 }
 
 interface ReadingDrawingProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   value: number | undefined;
   lastValue: number | undefined;
@@ -38,17 +38,24 @@ const SIZE = {
 } as const;
 
 /** The dipstick, gauge or glass as a drawing; touching it sets the nearest mark. */
-export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = false }: ReadingDrawingProps) {
-  const drawn = drawnReading(walk, item);
+export function ReadingDrawing({
+  preflight,
+  item,
+  value,
+  lastValue,
+  onSet,
+  large = false,
+}: ReadingDrawingProps) {
+  const drawn = drawnReading(preflight, item);
   if (!drawn) return null;
   const step = (by: number, min: number, max: number) =>
     onSet(Number(Math.min(max, Math.max(min, (value ?? lastValue ?? min) + by)).toFixed(2)));
   const common = { value, testID: "drawn-reading", className: SIZE.tall[large ? 1 : 0] };
   if (drawn.kind === "oil") {
-    const { oil } = walk.list.type;
+    const { oil } = preflight.list.type;
     const most = item.reading?.plausible?.max ?? 12;
     const scale = dipstickScale(oil, most);
-    const longFlight = walk.list.conditions.some((c) => c === "long range" || c === "instrument");
+    const longFlight = preflight.list.conditions.some((c) => c === "long range" || c === "instrument");
     return (
       <TouchArea
         {...common}
@@ -66,7 +73,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
           value={value}
           lastQt={lastValue}
           longFlight={longFlight}
-          other={otherEngine(walk, item)}
+          other={otherEngine(preflight, item)}
         />
       </TouchArea>
     );
@@ -120,18 +127,18 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
       <TankDrawing
         tank={tank}
         dipCm={value}
-        byLogL={value === undefined ? undefined : byLog(walk, tank.id)}
+        byLogL={value === undefined ? undefined : byLog(preflight, tank.id)}
       />
     </TouchArea>
   );
 }
 
 /** Litres in one tank according to the log; undefined if unknown. */
-export function byLog(walk: LoadedPreflight, tankId: string): number | undefined {
-  const { memory, type } = walk.list;
-  if (!memory?.fuel || !type.fuel || walk.state.uplifts.length > 0) return undefined;
+export function byLog(preflight: LoadedPreflight, tankId: string): number | undefined {
+  const { memory, type } = preflight.list;
+  if (!memory?.fuel || !type.fuel || preflight.state.uplifts.length > 0) return undefined;
   try {
-    const hours = walk.state.readings[READING.hours]?.value;
+    const hours = preflight.state.readings[READING.hours]?.value;
     return fuelByLog(memory.fuel, hours, type.fuel.burnLPerH?.value, type.fuel.taxiL)?.tanks[tankId]?.value;
   } catch {
     // A meter that went back is reported at the meter.
@@ -141,12 +148,14 @@ export function byLog(walk: LoadedPreflight, tankId: string): number | undefined
 
 /** Reading of a twin's other engine, shown beside this one. */
 function otherEngine(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   item: Item,
 ): { name: string; value: number | undefined } | undefined {
-  const { engines } = walk.list.type;
+  const { engines } = preflight.list.type;
   const key = (engine: string) => readingKey(READING.oilLevel, engine);
   if (!engines?.some((engine) => item.reading?.key === key(engine))) return undefined;
   const other = engines.find((engine) => item.reading?.key !== key(engine));
-  return other === undefined ? undefined : { name: other, value: walk.state.readings[key(other)]?.value };
+  return other === undefined
+    ? undefined
+    : { name: other, value: preflight.state.readings[key(other)]?.value };
 }

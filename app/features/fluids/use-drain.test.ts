@@ -9,13 +9,13 @@ function atTheDrain(id = DRAIN) {
   const item = test.item(id);
   const found: (string | undefined)[] = [];
   const { result, rerender } = renderHook(() =>
-    useDrain(test.walk, item, test.acts, (words) => found.push(words), true),
+    useDrain(test.preflight, item, test.acts, (words) => found.push(words), true),
   );
   const does = (what: () => void) => {
     act(what);
     rerender({});
   };
-  const samples = () => test.walk.state.samples[id] ?? [];
+  const samples = () => test.preflight.state.samples[id] ?? [];
   return { test, item, result, does, found, samples };
 }
 
@@ -24,14 +24,14 @@ test("a clean cup is one touch, and answers the drain", () => {
   expect(result.current.advice.step).toBe("take");
   does(() => result.current.primary?.());
   expect(samples().map((s) => s.look)).toEqual(["clean"]);
-  expect(test.walk.state.answers[DRAIN]?.outcome).toBe("checked");
+  expect(test.preflight.state.answers[DRAIN]?.outcome).toBe("checked");
 });
 
 test("water asks for another cup, which is timed, and the drain stays open until one is clean", () => {
   const clock = jest.spyOn(Date, "now").mockReturnValue(1_000_000);
   const { test, result, does, samples } = atTheDrain();
   does(() => result.current.look("water"));
-  expect(test.walk.state.answers[DRAIN]).toBeUndefined();
+  expect(test.preflight.state.answers[DRAIN]).toBeUndefined();
   expect(result.current.advice.step).toBe("again");
   does(() => result.current.primary?.());
   expect(result.current.draining).toBe(true);
@@ -63,7 +63,7 @@ test("kerosene is no matter of draining: it is logged, in words that say why, an
   expect(result.current.advice.step).toBe("maintenance");
   does(() => result.current.primary?.());
   expect(found).toEqual([`${item.title}: ${result.current.advice.why}`]);
-  expect(test.walk.state.answers[DRAIN]).toBeUndefined();
+  expect(test.preflight.state.answers[DRAIN]).toBeUndefined();
 });
 
 test("water that comes again is rocked for, and then every drain is taken anew", () => {
@@ -72,6 +72,6 @@ test("water that comes again is rocked for, and then every drain is taken anew",
     does(() => result.current.look("water"));
   expect(result.current.advice.step).toBe("rock");
   does(() => result.current.primary?.());
-  expect(test.walk.state.rocked).toBeDefined();
+  expect(test.preflight.state.rocked).toBeDefined();
   expect(result.current.advice.step).not.toBe("rock");
 });

@@ -21,13 +21,13 @@ interface Asking {
 
 /** Next step at this drain, and the possible answers. */
 export function useDrain(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   item: Item,
   acts: Acts,
   onFound: (preset?: string) => void,
   active: boolean,
 ) {
-  const { list, state } = walk;
+  const { list, state } = preflight;
   const approved = approvedGrades(list);
   const taken = state.samples[item.id] ?? [];
   const { before, since } = aroundRocking(taken, state.rocked?.at);

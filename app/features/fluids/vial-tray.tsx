@@ -6,8 +6,8 @@ import type { Acts } from "../preflight/use-preflight-actions";
 import { usualColour, Vial } from "./drawings/vial";
 
 /** All drains of this aircraft as a row of samples: taken ones with results, and the next. */
-export function VialTray({ walk, item, acts }: { walk: LoadedPreflight; item: Item; acts: Acts }) {
-  const { list, state } = walk;
+export function VialTray({ preflight, item, acts }: { preflight: LoadedPreflight; item: Item; acts: Acts }) {
+  const { list, state } = preflight;
   const drains = list.items.filter((i) => i.kind === "sample");
   const usual = usualColour(approvedGrades(list)[0]);
   const clean = drains.filter((drain) => state.answers[drain.id]?.outcome === "checked").length;

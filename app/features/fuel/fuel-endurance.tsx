@@ -31,8 +31,8 @@ const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1,
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
 /** Endurance, reserve, time to land by, worst reasonable case, and what to add to which tank. */
-export function FuelEndurance({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
-  const { list, state, judged } = walk;
+export function FuelEndurance({ preflight, acts }: { preflight: LoadedPreflight; acts: Acts }) {
+  const { list, state, judged } = preflight;
   const { fuel: profile } = list.type;
   const { fuel, judgements } = judged;
   const [unit, setUnit] = useState<(typeof PUMP_UNITS)[number]>("L");
@@ -43,7 +43,7 @@ export function FuelEndurance({ walk, acts }: { walk: LoadedPreflight; acts: Act
   const setting = state.told.setting ?? profile.settings?.find((s) => s.lPerH === burn?.value)?.name;
   const enough = fuel?.enough;
   const payload = payloadOf(list, state);
-  const mass = massRoom(walk.list, walk.state, walk.judged.fuel);
+  const mass = massRoom(preflight.list, preflight.state, preflight.judged.fuel);
   const shown = judgements.filter(({ id }) => id === ENDURANCE || id === WORST_CASE);
   return (
     <View className="gap-4">
@@ -97,7 +97,7 @@ export function FuelEndurance({ walk, acts }: { walk: LoadedPreflight; acts: Act
       {enough && (
         <>
           <Choice title="Pump unit" options={PUMP_UNITS} value={unit} onChange={setUnit} />
-          <ToAdd walk={walk} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} mass={mass} />
+          <ToAdd preflight={preflight} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} mass={mass} />
         </>
       )}
       <Caution>
@@ -127,15 +127,15 @@ function massText(mass: ReturnType<typeof massRoom>): string {
 }
 
 interface ToAddProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   unit: (typeof PUMP_UNITS)[number];
   missingL: number;
   mass: ReturnType<typeof massRoom>;
 }
 
 /** What to add to each tank in order, and what full tanks would take. */
-function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
-  const { list, judged, state } = walk;
+function ToAdd({ preflight, unit, missingL, mass }: ToAddProps) {
+  const { list, judged, state } = preflight;
   const { fuel: profile } = list.type;
   if (!profile || !judged.fuel) return null;
   const known = mass && mass.missing === undefined;

@@ -20,14 +20,14 @@ import { SourceBars } from "./source-bars";
 const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
 
 /** Dipstick, gauge and log side by side, per tank and in total, and whether they agree. */
-export function FuelQuantity({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
-  const { fuel, judgements } = walk.judged;
-  const { type, memory } = walk.list;
+export function FuelQuantity({ preflight, acts }: { preflight: LoadedPreflight; acts: Acts }) {
+  const { fuel, judgements } = preflight.judged;
+  const { type, memory } = preflight.list;
   const about = judgements.filter(
     ({ id, judge }) => AMOUNT.has(judge ?? "") && id !== ENDURANCE && id !== WORST_CASE,
   );
-  const kgPerL = fuelKgPerL(walk.list, walk.state);
-  const words = wordsOfWalk(walk.list, walk.state);
+  const kgPerL = fuelKgPerL(preflight.list, preflight.state);
+  const words = wordsOfWalk(preflight.list, preflight.state);
   const usable = fuel?.usableL;
   return (
     <View className="gap-2">
@@ -78,7 +78,7 @@ export function FuelQuantity({ walk, acts }: { walk: LoadedPreflight; acts: Acts
             ))}
           </View>
           <Text className="text-sm text-voice">
-            {`Mass at ${formatNumber(kgPerL, 3)} kg per litre, for ${formatNumber(walk.state.celsius ?? 15)} °C.`}
+            {`Mass at ${formatNumber(kgPerL, 3)} kg per litre, for ${formatNumber(preflight.state.celsius ?? 15)} °C.`}
           </Text>
         </>
       )}

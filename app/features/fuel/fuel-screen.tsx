@@ -24,11 +24,11 @@ export function FuelQuantityScreen({ id }: { id: string }) {
 }
 
 function Desk({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const wide = useWide();
   const [part, setPart] = useState<Part>("How much");
-  const back = () => goBack(`/preflight/${walk.state.id}`);
+  const back = () => goBack(`/preflight/${preflight.state.id}`);
   const shown =
     wide && part === "How much"
       ? (["How much", "Enough?"] as const)
@@ -36,8 +36,8 @@ function Desk({ folded }: { folded: FoldedPreflight }) {
         ? (["How much", "Enough?"] as const)
         : [part];
   return (
-    <Screen back={`/preflight/${walk.state.id}`}>
-      <PageHead title={`${walk.list.registration} fuel`}>Fuel</PageHead>
+    <Screen back={`/preflight/${preflight.state.id}`}>
+      <PageHead title={`${preflight.list.registration} fuel`}>Fuel</PageHead>
       <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Fuel pages">
         {PARTS.map((name) => (
           <Toggle
@@ -53,7 +53,7 @@ function Desk({ folded }: { folded: FoldedPreflight }) {
       <View className={shown.length > 1 ? "flex-row gap-8" : ""}>
         {shown.map((name) => (
           <View key={name} className={shown.length > 1 ? "flex-1" : ""}>
-            <PartOf part={name} walk={walk} acts={acts} onDone={back} />
+            <PartOf part={name} preflight={preflight} acts={acts} onDone={back} />
           </View>
         ))}
       </View>
@@ -63,29 +63,29 @@ function Desk({ folded }: { folded: FoldedPreflight }) {
 
 function PartOf({
   part,
-  walk,
+  preflight,
   acts,
   onDone,
 }: {
   part: Part;
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   acts: Acts;
   onDone: () => void;
 }) {
   switch (part) {
     case "How much":
-      return <FuelQuantity walk={walk} acts={acts} />;
+      return <FuelQuantity preflight={preflight} acts={acts} />;
     case "Enough?":
-      return <FuelEndurance walk={walk} acts={acts} />;
+      return <FuelEndurance preflight={preflight} acts={acts} />;
     case "Slope, overnight":
-      return <GroundAndNight walk={walk} acts={acts} />;
+      return <GroundAndNight preflight={preflight} acts={acts} />;
     case "Refuel":
       return (
         <View className="gap-4">
-          <Receipts walk={walk} />
+          <Receipts preflight={preflight} />
           <Refuel
-            type={walk.list.type}
-            registration={walk.list.registration}
+            type={preflight.list.type}
+            registration={preflight.list.registration}
             onUplift={(uplift) => {
               acts.uplifted(uplift);
               onDone();
@@ -101,9 +101,9 @@ function PartOf({
 }
 
 /** Receipts of this preflight compared with the dipstick. */
-function Receipts({ walk }: { walk: LoadedPreflight }) {
-  const checked = checkUplifts(walk.list, walk.state);
-  const words = wordsOfWalk(walk.list, walk.state);
+function Receipts({ preflight }: { preflight: LoadedPreflight }) {
+  const checked = checkUplifts(preflight.list, preflight.state);
+  const words = wordsOfWalk(preflight.list, preflight.state);
   if (checked.length === 0) return null;
   return (
     <View className="gap-2">

@@ -93,13 +93,13 @@ const toUplift = (receipt: Receipt, tankId: string, from: Uplift["from"]): Uplif
 function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   const [litres, setLitres] = useState(40);
   const [receipt, setReceipt] = useState<Receipt>();
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const deliver = async () => {
     try {
-      setTrouble("");
+      setProblem("");
       setReceipt(await api.deliver({ registration, tankId: tank.id, litres, grade }));
     } catch (error) {
-      setTrouble(
+      setProblem(
         error instanceof ProblemError
           ? [error.message, ...(error.problem.faults ?? []).map((f) => f.expected)].join(" ")
           : "No network: the pump cannot be reached. Enter the receipt by hand.",
@@ -133,7 +133,7 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
       <Button className="min-h-16" testID="deliver" onPress={() => void deliver()}>
         Start the pump
       </Button>
-      {trouble !== "" && <Trouble>{trouble}</Trouble>}
+      {problem !== "" && <Trouble>{problem}</Trouble>}
       <Text className="text-sm text-voice">
         Simulated pump: the receipt may be wrong. The dipstick shows what is really in the tank.
       </Text>

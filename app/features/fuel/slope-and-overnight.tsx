@@ -18,12 +18,12 @@ const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
 
 /** Slope on the ground and overnight conditions, which affect the dipstick and the first samples. */
-export function GroundAndNight({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
-  const { told } = walk.state;
-  const { fuel } = walk.list.type;
+export function GroundAndNight({ preflight, acts }: { preflight: LoadedPreflight; acts: Acts }) {
+  const { told } = preflight.state;
+  const { fuel } = preflight.list.type;
   const tilt = told.tilt ?? LEVEL;
   // Starts with the reported dew point; the minimum temperature must be entered.
-  const dewPointC = walk.state.weather?.report?.dewPointC;
+  const dewPointC = preflight.state.weather?.report?.dewPointC;
   const night = told.night ?? { ...MILD, ...(dewPointC !== undefined && { dewPointC }) };
   const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;
   const lean = (part: Partial<Tilt>) => {
@@ -34,7 +34,7 @@ export function GroundAndNight({ walk, acts }: { walk: LoadedPreflight; acts: Ac
   const air = (part: Partial<NightAir>) => acts.told({ night: { ...night, ...part } });
   const degrees = (value: number, down: string, up: string) =>
     value === 0 ? "level" : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
-  const judged = walk.judged.judgements.filter(
+  const judged = preflight.judged.judgements.filter(
     ({ judge }) => judge === "fuel.night" || judge === "fuel.settling",
   );
   return (
@@ -96,7 +96,7 @@ export function GroundAndNight({ walk, acts }: { walk: LoadedPreflight; acts: Ac
           possible.
         </Text>
       </View>
-      {told.night && <NightWater walk={walk} night={told.night} />}
+      {told.night && <NightWater preflight={preflight} night={told.night} />}
       {judged.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
@@ -109,10 +109,10 @@ function drops(ml: number): string {
   return `${count} ${count === 1 ? "drop" : "drops"}`;
 }
 
-function NightWater({ walk, night }: { walk: LoadedPreflight; night: NightAir }) {
-  const heard = walk.judged.fuel?.tanks ?? [];
-  const trouble = quantityError(() => overnightCondensationMl(1, night));
-  if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
+function NightWater({ preflight, night }: { preflight: LoadedPreflight; night: NightAir }) {
+  const heard = preflight.judged.fuel?.tanks ?? [];
+  const problem = quantityError(() => overnightCondensationMl(1, night));
+  if (problem) return <Text className="font-mid text-clay">{problem}</Text>;
   if (heard.length === 0)
     return (
       <Text className="text-voice">

@@ -16,10 +16,10 @@ export function LedgerScreen({ id }: { id: string }) {
 }
 
 function Ledger({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const wide = useWide();
-  const { list, ledger, state } = walk;
+  const { list, ledger, state } = preflight;
   const go = (entry: LedgerEntry) => {
     if (!state.signed) acts.visit(entry.state === "out" ? (entry.backItemId ?? entry.itemId) : entry.itemId);
     goBack(`/preflight/${state.id}`);
@@ -51,7 +51,7 @@ function Ledger({ folded }: { folded: FoldedPreflight }) {
       <Part title="Still to come in this checklist" none="Nothing more to remove.">
         {waits.map((entry) => (
           <Button key={entry.itemId} textClassName="text-base text-left" onPress={() => go(entry)}>
-            {wordsAhead(walk, entry)}
+            {wordsAhead(preflight, entry)}
           </Button>
         ))}
       </Part>

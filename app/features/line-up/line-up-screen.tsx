@@ -19,8 +19,8 @@ export function LineUpScreen({ id }: { id: string }) {
 }
 
 function LineUp({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const wide = useWide();
   const [aborted, setAborted] = useState(false);
   const [wrong, setWrong] = useState<Item>();

@@ -19,8 +19,8 @@ import { PreflightWeather } from "../departure/preflight-weather";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** The runway as seen from the aircraft, with the wind. */
-export function WindPanel({ walk }: { walk: LoadedPreflight }) {
-  const { state, list, judged } = walk;
+export function WindPanel({ preflight }: { preflight: LoadedPreflight }) {
+  const { state, list, judged } = preflight;
   const runway = runwayInUse(list, state)?.runway;
   const told = (key: string, unit: Unit) => {
     const reading = state.readings[key];
@@ -31,14 +31,14 @@ export function WindPanel({ walk }: { walk: LoadedPreflight }) {
   if (!runway)
     return (
       <View className="gap-3">
-        <Runways walk={walk} />
-        <PreflightWeather walk={walk} />
+        <Runways preflight={preflight} />
+        <PreflightWeather preflight={preflight} />
       </View>
     );
   const components =
     fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);
   const wind = judged.judgements.filter(
-    (j) => j.topic === "wind" && !j.itemIds?.includes(walk.item?.id ?? ""),
+    (j) => j.topic === "wind" && !j.itemIds?.includes(preflight.item?.id ?? ""),
   );
   return (
     <View className="gap-2">
@@ -61,16 +61,16 @@ export function WindPanel({ walk }: { walk: LoadedPreflight }) {
       {wind.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
-      <PreflightWeather walk={walk} />
+      <PreflightWeather preflight={preflight} />
     </View>
   );
 }
 
 /** Choice of runways before one is selected. */
-function Runways({ walk }: { walk: LoadedPreflight }) {
-  const { list } = walk;
+function Runways({ preflight }: { preflight: LoadedPreflight }) {
+  const { list } = preflight;
   if (!list.airfield) return null;
-  const wind = reportedWind(walk);
+  const wind = reportedWind(preflight);
   const choice = wind && compareRunways(list.airfield, wind);
   if (choice)
     return (

@@ -51,10 +51,10 @@ function Today({ folded }: { folded: FoldedPreflight }) {
 }
 
 function Aboard({ folded, profile }: { folded: FoldedPreflight; profile: LoadingProfile }) {
-  const walk = useLoadedPreflight(folded);
+  const preflight = useLoadedPreflight(folded);
   const dispatch = useAppDispatch();
   const wide = useWide();
-  const { list, state, judged } = walk;
+  const { list, state, judged } = preflight;
   const back = `/preflight/${state.id}/verdict` as const;
   const first = useMemo(
     (): TodayDraft => ({

@@ -99,7 +99,7 @@ function Oil({ logs, profile }: { logs: Logs; profile: OilProfile | undefined })
   const wide = useWide();
   const [range, setRange] = useState<(typeof RANGES)[number]>("Last 50 h");
   if (!profile) return <Text className="text-voice">This aircraft has no engine, so it has no oil log.</Text>;
-  if (logs.trouble) return <Text className="font-mid text-clay">{logs.trouble}</Text>;
+  if (logs.problem) return <Text className="font-mid text-clay">{logs.problem}</Text>;
   if (!logs.trends) return <Text className="text-voice">Working out the oil consumption …</Text>;
   const [left, right] = logs.trends;
   const sides = left && right && compareOilUse(left.trend, right.trend);

@@ -11,7 +11,7 @@ export interface Logs {
   /** By engine; absent while being calculated. */
   trends: { engine: string | undefined; trend: OilTrend }[] | undefined;
   faults: string[];
-  trouble: string;
+  problem: string;
   /** True with the server's whole log, false with only what is stored here. */
   whole: boolean;
   reload: () => void;
@@ -26,7 +26,7 @@ export function useLogs(
   const [here, setHere] = useState<FluidRow[]>([]);
   const [turn, setTurn] = useState(0);
   const [trends, setTrends] = useState<Logs["trends"]>();
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const { registration } = bundle.aircraft;
   // Offline only stored entries are shown, and the page says so.
   const { data: all, refetch } = useLog(registration, fluid);
@@ -58,7 +58,7 @@ export function useLogs(
       })),
     ).then(
       (made) => current && setTrends(made),
-      (error: Error) => current && setTrouble(error.message),
+      (error: Error) => current && setProblem(error.message),
     );
     return () => {
       current = false;
@@ -69,5 +69,5 @@ export function useLogs(
     refetch();
   }, [refetch]);
   const newestFirst = useMemo(() => [...rows].sort((a, b) => (a.at < b.at ? 1 : -1)), [rows]);
-  return { rows: newestFirst, trends, faults: log.faults, trouble, whole: all !== undefined, reload };
+  return { rows: newestFirst, trends, faults: log.faults, problem, whole: all !== undefined, reload };
 }

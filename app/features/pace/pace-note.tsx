@@ -8,15 +8,15 @@ import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Friendly note, shown once on leaving a station answered too quickly. */
 export function PaceNote({
-  walk,
+  preflight,
   acts,
   stationId,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   acts: Acts;
   stationId: string;
 }) {
-  const { list, state } = walk;
+  const { list, state } = preflight;
   const run = useMemo(() => rushedSequences(list, state).at(-1), [list, state]);
   const end = run?.items.at(-1);
   if (!run || !end || end.station === stationId) return null;

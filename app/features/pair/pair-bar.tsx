@@ -11,19 +11,19 @@ import type { Acts } from "../preflight/use-preflight-actions";
 
 /** With two people: one reads the item, the other answers with what they see; shows the expected answer. */
 export function PairBar({
-  walk,
+  preflight,
   item,
   parts,
   acts,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   /** Parts of a card, each read out and answered. */
   parts?: readonly Item[] | undefined;
   acts: Acts;
 }) {
   const line = (parts ?? [item]).map(({ title }) => title).join(". ");
-  const [second] = walk.state.joined;
+  const [second] = preflight.state.joined;
   const crew = useCrew();
   const [aloud, setAloud] = useState(false);
   useEffect(() => {

@@ -9,18 +9,18 @@ import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Asks who the second person is, for items that need two. */
 export function SecondPersonPanel({
-  walk,
+  preflight,
   item,
   why,
   acts,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   why: string;
   acts: Acts;
 }) {
   const crew = useCrew();
-  const others = crew.filter((member) => member.id !== walk.state.crewId);
+  const others = crew.filter((member) => member.id !== preflight.state.crewId);
   useShortcuts(
     Object.fromEntries([
       ...others.map((member, i) => [String(i + 1), () => acts.join(member.id)]),

@@ -139,20 +139,22 @@ const SHOWN = 8;
 /** Recent preflights of this person. */
 function LastPreflights({ crewId }: { crewId: string }) {
   const ready = useAppSelector((state) => state.session.ready);
-  const own = (usePreflights(ready).walks ?? []).filter((walk) => walk.crewId === crewId).slice(0, SHOWN);
+  const own = (usePreflights(ready).walks ?? [])
+    .filter((preflight) => preflight.crewId === crewId)
+    .slice(0, SHOWN);
   if (own.length === 0) return null;
   return (
     <View>
       <Heading className="text-lg">Last preflights</Heading>
-      {own.map((walk) => (
+      {own.map((preflight) => (
         <NavLink
-          key={walk.id}
-          href={`/preflight/${walk.id}/verdict`}
+          key={preflight.id}
+          href={`/preflight/${preflight.id}/verdict`}
           className="min-h-14 flex-row items-center justify-between gap-4 border-b-2 border-stone"
         >
-          <Text className="text-voice">{walk.startedAt && dayText(walk.startedAt)}</Text>
+          <Text className="text-voice">{preflight.startedAt && dayText(preflight.startedAt)}</Text>
           <Text className="shrink font-mid underline">
-            {`${walk.registration}: ${walk.verdict ?? "not signed yet"}`}
+            {`${preflight.registration}: ${preflight.verdict ?? "not signed yet"}`}
           </Text>
         </NavLink>
       ))}

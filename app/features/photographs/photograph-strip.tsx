@@ -22,20 +22,20 @@ export interface PhotographsProps {
 /** Photos of one discrepancy, enlarged on tap, with a button to add one. */
 export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsProps) {
   const [large, setLarge] = useState<string>();
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const [making, setMaking] = useState(false);
   const add = async () => {
     const file = await pickFile(ANY_PICTURE);
     if (!file) return;
     setMaking(true);
-    setTrouble("");
+    setProblem("");
     try {
       const photograph = await savePicture(file);
       if (photographs.some((one) => one.photograph === photograph.photograph))
-        setTrouble("This photo is already added.");
+        setProblem("This photo is already added.");
       else onAdd?.(photograph);
     } catch (error) {
-      setTrouble((error as Error).message);
+      setProblem((error as Error).message);
     } finally {
       setMaking(false);
     }
@@ -89,7 +89,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
         ) : (
           <Text className="text-sm text-voice">{`No more than ${MAX_PHOTOGRAPHS} photos.`}</Text>
         ))}
-      {trouble !== "" && <Alert>{trouble}</Alert>}
+      {problem !== "" && <Alert>{problem}</Alert>}
     </View>
   );
 }

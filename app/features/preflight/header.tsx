@@ -7,8 +7,8 @@ import { SaveStatus } from "../sync/save-status";
 import type { LoadedPreflight } from "./use-preflight";
 
 /** Aircraft, today's conditions, what is out or on, and save status. */
-export function PreflightHeader({ walk }: { walk: LoadedPreflight }) {
-  const { list, ledger } = walk;
+export function PreflightHeader({ preflight }: { preflight: LoadedPreflight }) {
+  const { list, ledger } = preflight;
   const on = ledger.filter((entry) => entry.how === "on" && entry.state === "out").length;
   const off = ledger
     .filter((entry) => entry.how === "off" && entry.state !== "waits")
@@ -36,7 +36,7 @@ export function PreflightHeader({ walk }: { walk: LoadedPreflight }) {
         <Pressable
           role="button"
           aria-label={`To put back: ${lines.join(" ") || "nothing"}`}
-          onPress={() => router.push(`/preflight/${walk.state.id}/ledger`)}
+          onPress={() => router.push(`/preflight/${preflight.state.id}/ledger`)}
           className="min-h-14 justify-center"
         >
           <View className={`rounded-lg border-2 border-ink px-2 py-1 ${on > 0 ? "bg-chock" : ""}`}>

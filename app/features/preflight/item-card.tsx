@@ -26,10 +26,10 @@ function airworthinessOf({ list, state }: LoadedPreflight, item: Item) {
 
 /** Earlier photos of a known discrepancy, and adding one. */
 function KnownPhotographs({
-  walk: { list, state },
+  preflight: { list, state },
   discrepancyId,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   discrepancyId: string;
 }) {
   const dispatch = useAppDispatch();
@@ -47,22 +47,22 @@ function KnownPhotographs({
 
 /** What to do, what good looks like, what bad looks like. */
 export function ItemCard({
-  walk,
+  preflight,
   item,
   why,
   tight,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   why: boolean;
   tight: boolean;
 }) {
-  const { list } = walk;
+  const { list } = preflight;
   const station = list.stations.find((s) => s.id === item.station);
   const own = list.items.filter((i) => i.station === item.station);
   const today = list.differences.find((d) => d.itemId === item.id);
-  const answered = walk.state.answers[item.id];
-  const papers = airworthinessOf(walk, item);
+  const answered = preflight.state.answers[item.id];
+  const papers = airworthinessOf(preflight, item);
   return (
     <View aria-live="polite" testID={`item-${item.id}`}>
       <View className="flex-row flex-wrap items-center gap-x-2">
@@ -94,11 +94,13 @@ export function ItemCard({
             <Text className="shrink">{item.bad}</Text>
           </View>
         )}
-        {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
-        <ByReport walk={walk} />
+        {!tight && item.discrepancyId && (
+          <KnownPhotographs preflight={preflight} discrepancyId={item.discrepancyId} />
+        )}
+        <ByReport preflight={preflight} />
         {!tight && papers && <DueJudgements papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
-        {!tight && item.id === PASSENGERS && <PassengersDoor walk={walk} />}
+        {!tight && item.id === PASSENGERS && <PassengersDoor preflight={preflight} />}
         {why && (
           <View className="rounded-lg bg-stone px-3 py-2">
             <Text className="text-sm text-voice">Why</Text>

@@ -11,8 +11,14 @@ const BEFORE = 60;
 const AHEAD = 140;
 
 /** Items of this phase on wide screens: done, current, ahead. */
-export const ItemList = memo(function ItemList({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
-  const { list, state, item, phase } = walk;
+export const ItemList = memo(function ItemList({
+  preflight,
+  acts,
+}: {
+  preflight: LoadedPreflight;
+  acts: Acts;
+}) {
+  const { list, state, item, phase } = preflight;
   const here = useRef<View>(null);
   const itemId = item?.id;
   useEffect(() => {

@@ -14,8 +14,16 @@ const ROUND = 30;
  * Context of an item without a place on the plan: open discrepancies beside the documents, things to put back beside the cockpit,
  * and other items of the station.
  */
-export function StationPanel({ walk, acts, item }: { walk: LoadedPreflight; acts: Acts; item: Item }) {
-  const { list, state, phase, ledger } = walk;
+export function StationPanel({
+  preflight,
+  acts,
+  item,
+}: {
+  preflight: LoadedPreflight;
+  acts: Acts;
+  item: Item;
+}) {
+  const { list, state, phase, ledger } = preflight;
   const here = useRef<View>(null);
   const itemId = item.id;
   // Scroll the current item to the centre.

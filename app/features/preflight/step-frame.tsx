@@ -20,7 +20,7 @@ import type { LoadedPreflight } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
 interface StepFrameProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   acts: Acts;
   item: Item;
   body: ReactNode;
@@ -35,25 +35,25 @@ interface StepFrameProps {
 
 /** Frame of every preflight step: header, plan, content, answers within thumb reach. */
 export function StepFrame(props: StepFrameProps) {
-  const { walk, acts, item, body, actions, drawing, roomFor, parts } = props;
+  const { preflight, acts, item, body, actions, drawing, roomFor, parts } = props;
   const wide = useWide();
-  const { progress, phase, list } = walk;
+  const { progress, phase, list } = preflight;
   const toPhase = (target: Phase) => {
     const items = itemsOf(list, target);
-    const next = items.find((i) => !walk.state.answers[i.id]) ?? items[0];
+    const next = items.find((i) => !preflight.state.answers[i.id]) ?? items[0];
     if (next) acts.visit(next.id);
   };
   const head = (
     <View className="gap-1 px-[18px] pt-2">
-      <PreflightHeader walk={walk} />
+      <PreflightHeader preflight={preflight} />
       <ProgressLine progress={progress} current={phase} onPress={toPhase} />
     </View>
   );
   const notes = (
     <View className="gap-1 px-[18px]">
-      <BatteryBar walk={walk} />
-      <PairBar walk={walk} item={item} parts={parts} acts={acts} />
-      <PaceNote walk={walk} acts={acts} stationId={item.station} />
+      <BatteryBar preflight={preflight} />
+      <PairBar preflight={preflight} item={item} parts={parts} acts={acts} />
+      <PaceNote preflight={preflight} acts={acts} stationId={item.station} />
     </View>
   );
   if (wide)
@@ -65,16 +65,16 @@ export function StepFrame(props: StepFrameProps) {
           <View className="w-[36%] pl-3">
             {phase === "run-up" || phase === "line-up" ? (
               <ScrollView className="flex-1 px-2" tabIndex={0}>
-                <StepPanel walk={walk} />
+                <StepPanel preflight={preflight} />
               </ScrollView>
             ) : drawing ? (
               <View className="flex-1 items-center justify-center">{drawing}</View>
             ) : (
-              <Plan walk={walk} acts={acts} />
+              <Plan preflight={preflight} acts={acts} />
             )}
           </View>
           <View className="w-[28%] border-x-2 border-stone px-2">
-            <ItemList walk={walk} acts={acts} />
+            <ItemList preflight={preflight} acts={acts} />
           </View>
           <View className="min-w-0 flex-1 overflow-hidden pr-3">
             <ScrollView key={item.id} className="flex-1" tabIndex={0}>
@@ -91,9 +91,9 @@ export function StepFrame(props: StepFrameProps) {
   const offPlan = phase === "papers" || phase === "cockpit" || phase === "board";
   const above =
     roomFor === "the answer" ? undefined : onPlan ? (
-      <Plan walk={walk} acts={acts} />
+      <Plan preflight={preflight} acts={acts} />
     ) : offPlan ? (
-      <StationPanel walk={walk} acts={acts} item={item} />
+      <StationPanel preflight={preflight} acts={acts} item={item} />
     ) : undefined;
   return (
     <View className="h-full bg-paper" role="main">
@@ -113,20 +113,20 @@ export function StepFrame(props: StepFrameProps) {
   );
 }
 
-function Plan({ walk, acts }: Pick<StepFrameProps, "walk" | "acts">) {
-  const beads = useMemo(() => beadsFor(walk), [walk]);
-  const { plan } = walk.list.type;
+function Plan({ preflight, acts }: Pick<StepFrameProps, "preflight" | "acts">) {
+  const beads = useMemo(() => beadsFor(preflight), [preflight]);
+  const { plan } = preflight.list.type;
   return plan ? <PlanView plan={plan} beads={beads} onPress={acts.visitStation} /> : null;
 }
 
 /** Panel of a whole phase: fuel so far, run-up, wind. */
-export function StepPanel({ walk }: { walk: LoadedPreflight }) {
-  const { item, list } = walk;
+export function StepPanel({ preflight }: { preflight: LoadedPreflight }) {
+  const { item, list } = preflight;
   const role = list.stations.find(({ id }) => id === item?.station)?.role;
-  if (item?.topic === "briefing") return <BriefingPanel walk={walk} />;
-  if (role === "taxi") return <TaxiPanel walk={walk} />;
-  if (walk.phase === "fluids") return <FluidsPanel walk={walk} />;
-  if (walk.phase === "run-up") return <RunUpPanel walk={walk} />;
-  if (walk.phase === "line-up") return <WindPanel walk={walk} />;
+  if (item?.topic === "briefing") return <BriefingPanel preflight={preflight} />;
+  if (role === "taxi") return <TaxiPanel preflight={preflight} />;
+  if (preflight.phase === "fluids") return <FluidsPanel preflight={preflight} />;
+  if (preflight.phase === "run-up") return <RunUpPanel preflight={preflight} />;
+  if (preflight.phase === "line-up") return <WindPanel preflight={preflight} />;
   return null;
 }

@@ -34,28 +34,36 @@ export function StepScreen({ id }: { id: string }) {
 
 function Step({ folded }: { folded: FoldedPreflight }) {
   useKeepAwake();
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
-  useInterruptionGuard(walk, acts);
-  usePageTitle(`${walk.list.registration} preflight`);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
+  useInterruptionGuard(preflight, acts);
+  usePageTitle(`${preflight.list.registration} preflight`);
   useHeadingFirst();
-  const { list, state, item } = walk;
+  const { list, state, item } = preflight;
   if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (state.interruptions.some((i) => i.resumedAt === undefined))
-    return <InterruptedPanel walk={walk} acts={acts} />;
+    return <InterruptedPanel preflight={preflight} acts={acts} />;
   const flow = nextFlowStation(list, state);
-  if (flow) return <FlowStep walk={walk} acts={acts} station={flow} />;
-  return <ItemStep walk={walk} acts={acts} item={item} />;
+  if (flow) return <FlowStep preflight={preflight} acts={acts} station={flow} />;
+  return <ItemStep preflight={preflight} acts={acts} item={item} />;
 }
 
 /** A station with a blocked item cannot be done from memory either. */
-function FlowStep({ walk, acts, station }: { walk: LoadedPreflight; acts: Acts; station: Station }) {
-  const { list, state } = walk;
+function FlowStep({
+  preflight,
+  acts,
+  station,
+}: {
+  preflight: LoadedPreflight;
+  acts: Acts;
+  station: Station;
+}) {
+  const { list, state } = preflight;
   const waiting = useMemo(() => stationBlockedBy(list, state, station.id), [list, state, station.id]);
   return waiting ? (
-    <BlockedPanel walk={walk} item={waiting.item} block={waiting.block} acts={acts} />
+    <BlockedPanel preflight={preflight} item={waiting.item} block={waiting.block} acts={acts} />
   ) : (
-    <FlowPanel walk={walk} station={station} acts={acts} />
+    <FlowPanel preflight={preflight} station={station} acts={acts} />
   );
 }
 
@@ -66,32 +74,32 @@ interface Shown {
   writing?: { preset?: string } | undefined;
 }
 
-type ItemStepProps = { walk: LoadedPreflight; acts: Acts; item: NonNullable<LoadedPreflight["item"]> };
+type ItemStepProps = { preflight: LoadedPreflight; acts: Acts; item: NonNullable<LoadedPreflight["item"]> };
 
-function ItemStep({ walk, acts, item }: ItemStepProps) {
-  const block = useBlock(walk, item);
-  const { list, state } = walk;
+function ItemStep({ preflight, acts, item }: ItemStepProps) {
+  const block = useBlock(preflight, item);
+  const { list, state } = preflight;
   const card = useMemo(() => (block ? undefined : cardOf(list, state, item)), [block, list, state, item]);
-  if (block) return <BlockedPanel walk={walk} item={item} block={block} acts={acts} />;
+  if (block) return <BlockedPanel preflight={preflight} item={item} block={block} acts={acts} />;
   return card ? (
-    <CardStep walk={walk} acts={acts} item={item} card={card} />
+    <CardStep preflight={preflight} acts={acts} item={item} card={card} />
   ) : (
-    <FreeItemStep walk={walk} acts={acts} item={item} />
+    <FreeItemStep preflight={preflight} acts={acts} item={item} />
   );
 }
 
-function FreeItemStep({ walk, acts, item }: ItemStepProps) {
+function FreeItemStep({ preflight, acts, item }: ItemStepProps) {
   const wide = useWide();
   // State of one item; plan and the rest persist between items.
   const [shown, setShown] = useState<Shown>({ itemId: item.id, why: false });
   const { why, writing } = shown.itemId === item.id ? shown : { why: false, writing: undefined };
   const setWhy = (next: boolean) => setShown({ itemId: item.id, why: next });
   const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
-  const measure = useMeasure(walk, item, !writing, (value, how) => acts.reading(item, value, how));
+  const measure = useMeasure(preflight, item, !writing, (value, how) => acts.reading(item, value, how));
   const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
-  const bundle = useBundle(walk.list.registration);
-  const drain = useDrain(walk, item, acts, startWriting, !writing);
-  const { phase } = walk;
+  const bundle = useBundle(preflight.list.registration);
+  const drain = useDrain(preflight, item, acts, startWriting, !writing);
+  const { phase } = preflight;
   const answerable = !writing;
   const choose = (n: number) => {
     if (item.kind === "choice") {
@@ -118,7 +126,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
             : { f: () => startWriting() }),
           ...(["look", "feel", "set", "remove"].includes(item.kind) && {
             Enter: () => acts.checked(item),
-            ...(walk.state.flowed[item.station] && { m: () => acts.checked(item, undefined, true) }),
+            ...(preflight.state.flowed[item.station] && { m: () => acts.checked(item, undefined, true) }),
           }),
           ...(["choice", "count"].includes(item.kind) &&
             Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [String(n), () => choose(n)]))),
@@ -129,7 +137,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   if (writing && item.kind === "observe")
     return (
       <ObserveStep
-        walkId={walk.state.id}
+        walkId={preflight.state.id}
         item={item}
         seen={writing.preset === "grown" ? "grown" : "same"}
         onBack={() => setWriting(undefined)}
@@ -139,7 +147,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   if (writing)
     return (
       <FoundStep
-        walkId={walk.state.id}
+        walkId={preflight.state.id}
         item={item}
         preset={writing.preset}
         onBack={() => setWriting(undefined)}
@@ -149,24 +157,24 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
 
   // While a number is entered, it gets the space.
   const typing = item.kind === "measure" && measure.value !== undefined;
-  const drawn = item.kind === "measure" && drawnReading(walk, item) !== undefined;
+  const drawn = item.kind === "measure" && drawnReading(preflight, item) !== undefined;
   const panelLeft = wide && (phase === "run-up" || phase === "line-up");
   const body = (
     <View className="gap-3 px-[18px] pb-3">
       <ItemCard
-        walk={walk}
+        preflight={preflight}
         item={item}
         why={why || (wide && item.kind !== "measure")}
         tight={typing || (drawn && !wide) || (item.kind === "sample" && drain.advice.step !== "take")}
       />
-      {item.kind === "sample" && <DrainCard walk={walk} item={item} acts={acts} drain={drain} />}
-      {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
-      {!panelLeft && !typing && item.kind !== "sample" && <StepPanel walk={walk} />}
+      {item.kind === "sample" && <DrainCard preflight={preflight} item={item} acts={acts} drain={drain} />}
+      {item.kind === "measure" && <MeasurePanel preflight={preflight} item={item} measure={measure} />}
+      {!panelLeft && !typing && item.kind !== "sample" && <StepPanel preflight={preflight} />}
     </View>
   );
   const actions = (
     <Actions
-      walk={walk}
+      preflight={preflight}
       item={item}
       acts={acts}
       measure={measure}
@@ -179,7 +187,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   );
   return (
     <StepFrame
-      walk={walk}
+      preflight={preflight}
       acts={acts}
       item={item}
       body={body}
@@ -187,7 +195,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       drawing={
         drawn ? (
           <ReadingDrawing
-            walk={walk}
+            preflight={preflight}
             item={item}
             value={measure.value}
             lastValue={bundle?.lastReadings.find((r) => r.key === item.reading?.key)?.value}

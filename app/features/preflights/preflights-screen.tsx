@@ -19,7 +19,7 @@ export function PreflightsScreen() {
   const ready = useAppSelector((state) => state.session.ready);
   const { walks, failed } = usePreflights(ready);
   const [chosen, setChosen] = useState<string>();
-  const shown = walks?.find((walk) => walk.id === chosen) ?? (wide ? walks?.[0] : undefined);
+  const shown = walks?.find((preflight) => preflight.id === chosen) ?? (wide ? walks?.[0] : undefined);
   return (
     <PlaceFrame
       name="Log"
@@ -34,19 +34,19 @@ export function PreflightsScreen() {
             </Text>
           )}
           {walks?.length === 0 && <Text className="text-voice">No preflights yet.</Text>}
-          {walks?.map((walk) => (
-            <View key={walk.id} className="gap-2">
+          {walks?.map((preflight) => (
+            <View key={preflight.id} className="gap-2">
               <Row
-                walk={walk}
-                chosen={walk.id === shown?.id}
-                onPress={() => setChosen(walk.id === chosen && !wide ? undefined : walk.id)}
+                preflight={preflight}
+                chosen={preflight.id === shown?.id}
+                onPress={() => setChosen(preflight.id === chosen && !wide ? undefined : preflight.id)}
               />
-              {!wide && walk.id === shown?.id && <Detail walk={walk} />}
+              {!wide && preflight.id === shown?.id && <Detail preflight={preflight} />}
             </View>
           ))}
         </>
       }
-      detail={shown && <Detail walk={shown} />}
+      detail={shown && <Detail preflight={shown} />}
     />
   );
 }
@@ -56,41 +56,55 @@ const comesTo = ({ verdict, decision }: PreflightSummary) =>
 const gradeOf = ({ verdict }: PreflightSummary) =>
   verdict && verdict !== "unfinished" ? VERDICT_GRADE[verdict] : "unjudged";
 
-function Row({ walk, chosen, onPress }: { walk: PreflightSummary; chosen: boolean; onPress: () => void }) {
+function Row({
+  preflight,
+  chosen,
+  onPress,
+}: {
+  preflight: PreflightSummary;
+  chosen: boolean;
+  onPress: () => void;
+}) {
   const crew = useCrew();
   return (
     <ListRow chosen={chosen} onPress={onPress}>
-      <GradeMark grade={gradeOf(walk)} />
+      <GradeMark grade={gradeOf(preflight)} />
       <View className="shrink grow">
-        <Text className="font-strong">{walk.registration}</Text>
+        <Text className="font-strong">{preflight.registration}</Text>
         <Text className="text-sm text-voice">
-          {[walk.startedAt && dayText(walk.startedAt), crew.find((m) => m.id === walk.crewId)?.name]
+          {[
+            preflight.startedAt && dayText(preflight.startedAt),
+            crew.find((m) => m.id === preflight.crewId)?.name,
+          ]
             .filter(Boolean)
             .join(", ")}
         </Text>
       </View>
-      <Text className="shrink text-right text-sm">{comesTo(walk)}</Text>
+      <Text className="shrink text-right text-sm">{comesTo(preflight)}</Text>
     </ListRow>
   );
 }
 
-function Detail({ walk }: { walk: PreflightSummary }) {
+function Detail({ preflight }: { preflight: PreflightSummary }) {
   const crew = useCrew();
-  const type = useFleet()?.aircraft.find((a) => a.registration === walk.registration)?.typeName;
+  const type = useFleet()?.aircraft.find((a) => a.registration === preflight.registration)?.typeName;
   const lines: [string, string | undefined][] = [
-    ["Pilot", crew.find((member) => member.id === walk.crewId)?.name],
-    ["Started", walk.startedAt ? dayAndClockText(walk.startedAt) : undefined],
-    ["Signed", walk.signedAt ? dayAndClockText(walk.signedAt) : "not yet"],
-    ["Conditions", walk.conditions.length > 0 ? walk.conditions.map(conditionText).join(", ") : "normal"],
-    ["Items answered", String(walk.answered)],
-    ["Discrepancies found", String(walk.found)],
+    ["Pilot", crew.find((member) => member.id === preflight.crewId)?.name],
+    ["Started", preflight.startedAt ? dayAndClockText(preflight.startedAt) : undefined],
+    ["Signed", preflight.signedAt ? dayAndClockText(preflight.signedAt) : "not yet"],
+    [
+      "Conditions",
+      preflight.conditions.length > 0 ? preflight.conditions.map(conditionText).join(", ") : "normal",
+    ],
+    ["Items answered", String(preflight.answered)],
+    ["Discrepancies found", String(preflight.found)],
   ];
   return (
     <View className="gap-3" testID="walk-detail">
       <View className="flex-row items-center gap-3">
-        <GradeMark grade={gradeOf(walk)} size={36} />
+        <GradeMark grade={gradeOf(preflight)} size={36} />
         <View className="shrink">
-          <Heading className="text-2xl">{`${walk.registration}: ${comesTo(walk)}`}</Heading>
+          <Heading className="text-2xl">{`${preflight.registration}: ${comesTo(preflight)}`}</Heading>
           <Text className="text-voice">{type}</Text>
         </View>
       </View>
@@ -106,7 +120,7 @@ function Detail({ walk }: { walk: PreflightSummary }) {
         )}
       </View>
       <NavLink
-        href={`/preflight/${walk.id}/verdict`}
+        href={`/preflight/${preflight.id}/verdict`}
         className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-5"
       >
         <Text className="font-strong">Verdict, reasons and readings</Text>

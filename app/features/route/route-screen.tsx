@@ -95,8 +95,8 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
               ))}
             </View>
             <Text testID="route-verdict">
-              {lap.trouble !== ""
-                ? lap.trouble
+              {lap.failure !== ""
+                ? lap.failure
                 : !best
                   ? "Searching for the shortest route that follows all rules …"
                   : !better

@@ -6,7 +6,7 @@ import type { KnownAircraft } from "../start/aircraft-frame";
 
 export interface RouteOfPilot {
   problem: RouteProblem | undefined;
-  trouble: string;
+  failure: string;
   best?: OrderResult;
   own: number[];
   ownMetres: number;
@@ -18,7 +18,7 @@ export interface RouteOfPilot {
 export function useRoute({ bundle, preferences, crewId }: KnownAircraft): RouteOfPilot {
   const problem = useMemo(() => routeProblem(bundle.type), [bundle.type]);
   const [best, setBest] = useState<OrderResult>();
-  const [trouble, setTrouble] = useState("");
+  const [failure, setFailure] = useState("");
   useEffect(() => {
     if (!problem) return;
     let current = true;
@@ -26,7 +26,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): RouteO
     const timer = setTimeout(() => {
       searchRoute(problem).then(
         (found) => current && setBest(found),
-        (error: Error) => current && setTrouble(error.message),
+        (error: Error) => current && setFailure(error.message),
       );
     }, 50);
     return () => {
@@ -35,17 +35,19 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): RouteO
     };
   }, [problem]);
   return useMemo(() => {
-    if (!problem) return { problem, trouble, own: [], ownMetres: 0, ownKeepsRules: true };
+    if (!problem) return { problem, failure, own: [], ownMetres: 0, ownKeepsRules: true };
     const own = walkaroundOrder(problem.stations, preferences).map((station) =>
       problem.stations.indexOf(station),
     );
-    const walks = bundle.walks.filter((walk) => walk.crewId === crewId && walk.visits.length > 0);
-    const walked = walks.map((walk) => actualRoute(problem, walk.visits));
+    const walks = bundle.walks.filter(
+      (preflight) => preflight.crewId === crewId && preflight.visits.length > 0,
+    );
+    const walked = walks.map((preflight) => actualRoute(problem, preflight.visits));
     const mean = (pick: (lap: (typeof walked)[number]) => number) =>
       walked.reduce((sum, lap) => sum + pick(lap), 0) / walked.length;
     return {
       problem,
-      trouble,
+      failure,
       ...(best && { best }),
       own,
       ownMetres: routeLengthM(problem, own),
@@ -59,5 +61,5 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): RouteO
         },
       }),
     };
-  }, [problem, best, trouble, bundle.walks, preferences, crewId]);
+  }, [problem, best, failure, bundle.walks, preferences, crewId]);
 }

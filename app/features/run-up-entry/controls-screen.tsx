@@ -37,14 +37,14 @@ export function ControlsScreen({ id }: { id: string }) {
 }
 
 function Drill({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const wide = useWide();
   const [at, setAt] = useState(0);
   const [seen, setSeen] = useState<ReadonlySet<Place>>(new Set());
   const place = PLACES[at] ?? "forward left";
-  const item = walk.list.items.find((i) => i.drill === "controls");
-  const back = () => goBack(`/preflight/${walk.state.id}`);
+  const item = preflight.list.items.find((i) => i.drill === "controls");
+  const back = () => goBack(`/preflight/${preflight.state.id}`);
   const corner = STICK_CORNERS.find((c) => c === place);
   const pedal = place === "rudder left" ? "left" : place === "rudder right" ? "right" : "neutral";
   const words = corner ? cornerText(corner) : `Rudder ${pedal}: trailing edge ${pedal}`;
@@ -61,7 +61,7 @@ function Drill({ folded }: { folded: FoldedPreflight }) {
   };
   const all = seen.size === PLACES.length;
   // Something must come first (brakes, on this type): it is shown, and the answer waits.
-  const block = item && blockedBy(walk.list, walk.state, item);
+  const block = item && blockedBy(preflight.list, preflight.state, item);
   return (
     <Screen
       actions={

@@ -43,7 +43,7 @@ interface Ended {
 
 /** One coached procedure that ends in a judged reading for its item. */
 export function ProcedureEntry({
-  walk,
+  preflight,
   engine,
   procedure,
   planted,
@@ -51,7 +51,7 @@ export function ProcedureEntry({
   onBack,
   onEmergency,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   engine: RunUpEngine;
   procedure: Alone;
   planted: SimulatedFaultChoice;
@@ -64,13 +64,17 @@ export function ProcedureEntry({
   const [ended, setEnded] = useState<Ended>();
   const { profile } = engine;
   const title = PROCEDURE_WORDS[procedure];
-  const listen = monitorOf(walk, engine, planted, { practice: false, round, cold: procedure === "warm up" });
+  const listen = monitorOf(preflight, engine, planted, {
+    practice: false,
+    round,
+    cold: procedure === "warm up",
+  });
   if (!listen) return null;
   if (!ended)
     return (
       <LiveRunUp
         key={round}
-        title={`${walk.list.registration}: ${title.toLowerCase()}`}
+        title={`${preflight.list.registration}: ${title.toLowerCase()}`}
         profile={profile}
         wide={wide}
         practice={false}
@@ -83,7 +87,7 @@ export function ProcedureEntry({
       />
     );
   const { trace, judgement, value } = ended;
-  const item = itemOf(walk, engine, procedure);
+  const item = itemOf(preflight, engine, procedure);
   const from = trace.t[0] ?? 0;
   const to = trace.t.at(-1) ?? from;
   return (
@@ -110,7 +114,7 @@ export function ProcedureEntry({
               textClassName="text-xl"
               testID="use-procedure"
               onPress={() => {
-                const { id } = walk.state;
+                const { id } = preflight.state;
                 if (item.reading && value !== undefined)
                   dispatch(
                     record(id, "reading.taken", {
@@ -193,8 +197,8 @@ function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpP
 }
 
 /** Checklist item for this procedure, if there is one. */
-function itemOf(walk: LoadedPreflight, engine: RunUpEngine, procedure: Alone): Item | undefined {
-  const items = itemsOf(walk.list, "run-up");
+function itemOf(preflight: LoadedPreflight, engine: RunUpEngine, procedure: Alone): Item | undefined {
+  const items = itemsOf(preflight.list, "run-up");
   if (procedure === "ground lean") return items.find(({ traced }) => traced === "lean");
   const key = readingKey(procedure === "idle" ? "idle" : "oil.temperature", engine.name);
   return items.find(({ reading }) => reading?.key === key);

@@ -48,17 +48,17 @@ export function FileWay({
   const [columns, setColumns] = useState<TraceColumn[]>([]);
   const [editing, setEditing] = useState<number>();
   const [busy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<string>();
+  const [problem, setProblem] = useState<string>();
   const take = async (picked: File, mapping?: TraceColumn[]) => {
     setBusy(true);
-    setTrouble(undefined);
+    setProblem(undefined);
     try {
       const made = await withToldUnits(registration, picked, await readTraceFile(picked, mapping));
       setFile(picked);
       setRead(made);
       setColumns(made.columns);
     } catch (error) {
-      setTrouble(`${picked.name} could not be read: ${(error as Error).message}`);
+      setProblem(`${picked.name} could not be read: ${(error as Error).message}`);
     }
     setBusy(false);
   };
@@ -110,7 +110,7 @@ export function FileWay({
       >
         {busy ? "Reading …" : read ? "Choose another file" : "Choose a file"}
       </Button>
-      {trouble && <Alert>{trouble}</Alert>}
+      {problem && <Alert>{problem}</Alert>}
       {read && file && (
         <>
           <Text testID="file-read">

@@ -44,26 +44,26 @@ export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
 
 function Desk({ folded, name }: { folded: FoldedPreflight; name: string | undefined }) {
   useKeepAwake();
-  const walk = useLoadedPreflight(folded);
-  const engine = useMemo(() => runUpEngine(walk, name), [walk, name]);
+  const preflight = useLoadedPreflight(folded);
+  const engine = useMemo(() => runUpEngine(preflight, name), [preflight, name]);
   if (!engine)
     return (
-      <Screen back={`/preflight/${walk.state.id}`}>
+      <Screen back={`/preflight/${preflight.state.id}`}>
         <PageHead>No run-up on file</PageHead>
         <Text>
           This type has no run-up figures on file. Its items are answered one by one in the preflight.
         </Text>
       </Screen>
     );
-  return <RunUpEngineEntry walk={walk} engine={engine} />;
+  return <RunUpEngineEntry preflight={preflight} engine={engine} />;
 }
 
 type Way = "choose" | "live" | "practice" | "file" | "typed";
 
-function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: RunUpEngine }) {
+function RunUpEngineEntry({ preflight, engine }: { preflight: LoadedPreflight; engine: RunUpEngine }) {
   const wide = useWide();
-  const acts = usePreflightActions(walk);
-  const write = useRecordRunUp(walk);
+  const acts = usePreflightActions(preflight);
+  const write = useRecordRunUp(preflight);
   const planted = useSimulatedFault();
   const [way, setWay] = useState<Way>("choose");
   const [round, setRound] = useState(0);
@@ -73,13 +73,13 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
   const [guess, setGuess] = useState<string>();
   /** Values from an incomplete trace, for a pilot who enters the rest. */
   const [known, setKnown] = useState<ReturnType<typeof manualValuesFromTrace>>();
-  const hand = useTypedRunUp(walk, engine);
+  const hand = useTypedRunUp(preflight, engine);
   const { profile } = engine;
   const words = sideNames(profile);
-  const id = walk.state.id;
-  const { read, trouble, begin, take, tell, forget } = useReadRunUp(walk, engine);
-  const toWalk = () => goBack(`/preflight/${id}`);
-  const block = blockedBy(walk.list, walk.state, engine.baseItem);
+  const id = preflight.state.id;
+  const { read, problem, begin, take, tell, forget } = useReadRunUp(preflight, engine);
+  const toPreflight = () => goBack(`/preflight/${id}`);
+  const block = blockedBy(preflight.list, preflight.state, engine.baseItem);
   const practice = way === "practice" || (way === "choose" && read?.practice === true);
 
   const readIt = async (measured: Measured) => {
@@ -118,7 +118,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
   const onTyped = (numbers: TypedNumbers) => {
     const end = hand.give(numbers);
     if (end.to === "card") setEmergency({ id: end.id, side: end.side, practice: false });
-    if (end.to === "walk") toWalk();
+    if (end.to === "preflight") toPreflight();
   };
 
   if (emergency === "pick")
@@ -138,10 +138,12 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
         onBack={() => setEmergency(undefined)}
         onLog={(text) => {
           if (read && !read.practice)
-            write(forTheRecord(walk, engineWithAnswers(engine, read), read.answer, read.trace, read.source));
+            write(
+              forTheRecord(preflight, engineWithAnswers(engine, read), read.answer, read.trace, read.source),
+            );
           const { side } = emergency;
           const key = side && readingKey(`magneto.${side}`, engine.name);
-          const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
+          const sideItem = key && preflight.list.items.find((item) => item.reading?.key === key);
           // Later judgements of the same side have the same cause.
           const cause = side ? causeOnEngine(magnetoCause(side), engine.name) : undefined;
           acts.found(sideItem || engine.baseItem, text, "stop", cause ? { cause } : {});
@@ -153,7 +155,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
   if (procedure && procedure !== "clear")
     return (
       <ProcedureEntry
-        walk={walk}
+        preflight={preflight}
         engine={engine}
         procedure={procedure}
         planted={planted}
@@ -165,7 +167,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
 
   const listen =
     way === "live" || way === "practice"
-      ? monitorOf(walk, engine, planted, { practice: way === "practice", round, cold: planted.cold })
+      ? monitorOf(preflight, engine, planted, { practice: way === "practice", round, cold: planted.cold })
       : undefined;
   if (listen) {
     const clearing = remedy || procedure === "clear";
@@ -174,8 +176,8 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
         key={round}
         title={
           clearing
-            ? `${walk.list.registration}: clear the plug`
-            : `${walk.list.registration}${engine.name ? `, ${engine.name} engine` : ""}`
+            ? `${preflight.list.registration}: clear the plug`
+            : `${preflight.list.registration}${engine.name ? `, ${engine.name} engine` : ""}`
         }
         profile={profile}
         wide={wide}
@@ -193,7 +195,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
   if (hand.typed)
     return (
       <TypedPage
-        title={`${walk.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}
+        title={`${preflight.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}
         engine={engine}
         read={hand.typed}
         wide={wide}
@@ -209,7 +211,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
         onEmergency={() => setEmergency("pick")}
         onDone={() => {
           hand.drop();
-          toWalk();
+          toPreflight();
         }}
       />
     );
@@ -218,7 +220,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
     return (
       <ReadPage
         key={read.at}
-        walk={walk}
+        preflight={preflight}
         engine={engine}
         read={read}
         planted={planted}
@@ -247,9 +249,11 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
         onEmergency={() => setEmergency("pick")}
         onDone={() => {
           if (!read.practice) {
-            write(forTheRecord(walk, engineWithAnswers(engine, read), read.answer, read.trace, read.source));
+            write(
+              forTheRecord(preflight, engineWithAnswers(engine, read), read.answer, read.trace, read.source),
+            );
           }
-          toWalk();
+          toPreflight();
         }}
       />
     );
@@ -263,7 +267,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
           <Button
             tone="deck"
             className="min-h-16 flex-1"
-            onPress={way === "choose" ? toWalk : () => setWay("choose")}
+            onPress={way === "choose" ? toPreflight : () => setWay("choose")}
           >
             Back
           </Button>
@@ -286,7 +290,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
             : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
       </PageHead>
       {way === "choose" && <Text className="text-sm text-voice">Choose where the numbers come from.</Text>}
-      {trouble && <Alert>{trouble}</Alert>}
+      {problem && <Alert>{problem}</Alert>}
       {block && way === "choose" && (
         <Alert frame="line" className="my-2">
           {block.why}
@@ -320,7 +324,7 @@ function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: Run
       )}
       {way === "file" && (
         <FileWay
-          registration={walk.list.registration}
+          registration={preflight.list.registration}
           cylinders={profile.cylinders}
           onRead={({ trace }) => void readIt({ trace, source: "file" })}
         />

@@ -11,23 +11,25 @@ import type { LoadedPreflight } from "../preflight/use-preflight";
 const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];
 
 /** Run-up so far: both drops below the run-up rpm with the limit, and the judgements of this phase. */
-export function RunUpPanel({ walk }: { walk: LoadedPreflight }) {
-  const { state, judged, list } = walk;
+export function RunUpPanel({ preflight }: { preflight: LoadedPreflight }) {
+  const { state, judged, list } = preflight;
   const base = state.readings[READING.magnetoBase]?.value;
   const showMagnetos =
-    MAGNETO_READINGS.some((kind) => isReadingOf(walk.item?.reading?.key, kind)) && base !== undefined;
+    MAGNETO_READINGS.some((kind) => isReadingOf(preflight.item?.reading?.key, kind)) && base !== undefined;
   const itemIds = new Set(
     list.items
-      .filter((i) => walk.phase && list.stations.find((s) => s.id === i.station)?.phase === walk.phase)
+      .filter(
+        (i) => preflight.phase && list.stations.find((s) => s.id === i.station)?.phase === preflight.phase,
+      )
       .map((i) => i.id),
   );
   const made = judged.judgements.filter(
-    (j) => j.itemIds?.some((itemId) => itemIds.has(itemId)) && !j.itemIds?.includes(walk.item?.id ?? ""),
+    (j) => j.itemIds?.some((itemId) => itemIds.has(itemId)) && !j.itemIds?.includes(preflight.item?.id ?? ""),
   );
   return (
     <View className="gap-2">
-      <RunUpDoors walk={walk} />
-      {showMagnetos && <MagnetoDrops walk={walk} base={base} />}
+      <RunUpDoors preflight={preflight} />
+      {showMagnetos && <MagnetoDrops preflight={preflight} base={base} />}
       {[...made].reverse().map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
@@ -36,8 +38,8 @@ export function RunUpPanel({ walk }: { walk: LoadedPreflight }) {
 }
 
 /** Links to the engine's run-up page and the control check drill. */
-function RunUpDoors({ walk }: { walk: LoadedPreflight }) {
-  const { list, state, item } = walk;
+function RunUpDoors({ preflight }: { preflight: LoadedPreflight }) {
+  const { list, state, item } = preflight;
   if (!item) return null;
   const page = (name: string) => router.push(`/preflight/${state.id}/${name}` as "/");
   if (item.drill === "controls")
@@ -46,7 +48,7 @@ function RunUpDoors({ walk }: { walk: LoadedPreflight }) {
         Control check with drawings
       </Button>
     );
-  if (!list.type.runUp || walk.phase !== "run-up") return null;
+  if (!list.type.runUp || preflight.phase !== "run-up") return null;
   const engine = engineRunUpAt(list, item.station)?.engine ?? list.type.engines?.[0];
   return (
     <Button
@@ -59,10 +61,10 @@ function RunUpDoors({ walk }: { walk: LoadedPreflight }) {
   );
 }
 
-function MagnetoDrops({ walk, base }: { walk: LoadedPreflight; base: number }) {
+function MagnetoDrops({ preflight, base }: { preflight: LoadedPreflight; base: number }) {
   const { ink, stone, clay } = usePalette();
-  const limits = walk.list.type.magnetos;
-  const { magnetos } = walk.judged;
+  const limits = preflight.list.type.magnetos;
+  const { magnetos } = preflight.judged;
   const deepest =
     Math.max(limits?.maxDropRpm ?? 100, magnetos?.rightDropRpm ?? 0, magnetos?.leftDropRpm ?? 0) * 1.25;
   const y = (drop: number) => 10 + (Math.max(0, Math.min(drop, deepest)) / deepest) * 80;

@@ -35,13 +35,13 @@ const whenIdle: (work: () => void) => void =
 
 /** Frame of every page: store, stored state, error fallback. */
 export function AppFrame({ children }: { children: ReactNode }) {
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const [restored, setRestored] = useState(() => restoredAlready);
   useEffect(() => {
     restoring.then(
       () => setRestored(true),
       (error) =>
-        setTrouble(
+        setProblem(
           error instanceof DeviceError
             ? error.message
             : "This browser does not let anything be saved (private window, or storage switched off). Open Cravix in an ordinary window.",
@@ -61,9 +61,9 @@ export function AppFrame({ children }: { children: ReactNode }) {
     <Provider store={store}>
       <SafeAreaProvider>
         <View className="h-full flex-1 bg-paper">
-          {trouble !== "" ? (
+          {problem !== "" ? (
             <View role="alert" className="p-6">
-              <Text className="text-lg">{trouble}</Text>
+              <Text className="text-lg">{problem}</Text>
             </View>
           ) : restored ? (
             <ErrorBoundary FallbackComponent={PageFailed}>{children}</ErrorBoundary>

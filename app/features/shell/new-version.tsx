@@ -7,7 +7,7 @@ import { Text } from "../../ui/text";
 /** Offers a waiting new version, but never during a preflight on this device. */
 export function NewVersion() {
   const waits = useAppSelector((state) => state.version.waits);
-  const walking = useAppSelector((state) => state.preflight.open.some((walk) => !walk.flying));
+  const walking = useAppSelector((state) => state.preflight.open.some((preflight) => !preflight.flying));
   if (!waits || walking) return null;
   return (
     <View

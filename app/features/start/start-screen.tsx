@@ -75,7 +75,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   const unfinished = useAppSelector((state) =>
     state.preflight.open.find((p) => p.registration === registration && !p.flying),
   );
-  const [trouble, setTrouble] = useState("");
+  const [problem, setProblem] = useState("");
   const noTurnaround = useNoTurnaround(aircraft);
   const change = (part: Change<Planned>) => dispatch(planned({ registration, ...part }));
   const begin = async () => {
@@ -83,7 +83,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
       const id = await dispatch(beginPreflight(registration));
       router.replace(`/preflight/${id}` as Href);
     } catch (error) {
-      setTrouble((error as Error).message);
+      setProblem((error as Error).message);
     }
   };
   useShortcuts({ Enter: begin });
@@ -110,9 +110,9 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
       back={`/aircraft/${registration}`}
       actions={
         <>
-          {trouble !== "" && (
+          {problem !== "" && (
             <Text role="alert" className="font-mid text-deck-ink">
-              {trouble}
+              {problem}
             </Text>
           )}
           <Button

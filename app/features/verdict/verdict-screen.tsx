@@ -36,8 +36,8 @@ export function VerdictScreen({ id }: { id: string }) {
 }
 
 function Judged({ folded }: { folded: FoldedPreflight }) {
-  const walk = useLoadedPreflight(folded);
-  const acts = usePreflightActions(walk);
+  const preflight = useLoadedPreflight(folded);
+  const acts = usePreflightActions(preflight);
   const result = useVerdict(folded);
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -159,7 +159,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
         <SaveStatus />
       </View>
       <ProgressLine
-        progress={walk.progress}
+        progress={preflight.progress}
         current={undefined}
         onPress={(phase) => {
           const first = list.items.find(
@@ -189,7 +189,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
         </Alert>
       )}
 
-      <PaceReminder walk={walk} />
+      <PaceReminder preflight={preflight} />
 
       <View className={wide ? "mt-4 flex-row gap-6" : "mt-4 gap-5"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
@@ -283,7 +283,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
 }
 
 /** Friendly note on pace before the signature, for the pilot. */
-function PaceReminder({ walk: { list, state } }: { walk: LoadedPreflight }) {
+function PaceReminder({ preflight: { list, state } }: { preflight: LoadedPreflight }) {
   const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const items = runs.reduce((sum, run) => sum + run.items.length, 0);
   return (

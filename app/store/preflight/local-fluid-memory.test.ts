@@ -41,7 +41,7 @@ function event<T extends EventType>(type: T, data: EventData[T], id = preflightI
     data,
   } as PreflightEvent;
 }
-const walk = () => [
+const preflight = () => [
   event("preflight.started", { registration: "QX-TAR", listHash: "h", conditions: [] }),
   event("reading.taken", { itemId: "papers.hours", key: "hours", value: 4229, unit: "h" }),
   event("reading.taken", { itemId: "left-tank.dip", key: "fuel.dip.left", value: 10, unit: "cm" }),
@@ -52,7 +52,7 @@ test("a walk that was not sent yet counts as the last measuring, its meter as th
   const before = localFluidMemory(bundle, []);
   expect(before.hours?.value).toBe(4228);
   expect(before.fuel?.tanks.left?.value).toBeCloseTo(80, 6);
-  const after = localFluidMemory(bundle, walk());
+  const after = localFluidMemory(bundle, preflight());
   expect(after.hours).toMatchObject({ value: 4229, wasAfter: false });
   // Ten centimetres in the left tank's calibration are 45 L.
   expect(after.fuel?.tanks.left?.value).toBeCloseTo(45, 6);
@@ -63,14 +63,17 @@ test("an uplift without a walk is in the log of this device, and of this aircraf
   const id = newId(Date.UTC(2026, 4, 3));
   const uplift = (registration: string) =>
     event("fuel.uplifted", { registration, tankId: "left", amount: 20, unit: "L", from: "typed" }, id);
-  const rows = localFluidRows(bundle, [...walk(), uplift("QX-TAR")]);
+  const rows = localFluidRows(bundle, [...preflight(), uplift("QX-TAR")]);
   expect(rows.filter((row) => row.entry === "uplift")).toHaveLength(1);
-  expect(localFluidMemory(bundle, [...walk(), uplift("QX-TAR")]).fuel?.tanks.left?.value).toBeCloseTo(65, 6);
+  expect(localFluidMemory(bundle, [...preflight(), uplift("QX-TAR")]).fuel?.tanks.left?.value).toBeCloseTo(
+    65,
+    6,
+  );
   expect(localFluidRows(bundle, [uplift("QX-HLD")]).filter((row) => row.entry === "uplift")).toEqual([]);
 });
 
 test("what the server has already is not counted twice", () => {
-  const events = walk();
+  const events = preflight();
   const sent = { ...bundle, fluids: localFluidRows(bundle, events) };
   expect(localFluidRows(sent, events)).toHaveLength(sent.fluids.length);
 });

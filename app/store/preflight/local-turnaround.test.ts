@@ -21,13 +21,13 @@ function event<T extends EventType>(type: T, minute: number, data: EventData[T],
 const begun = event("preflight.started", 0, { registration: "QX-TAR", listHash: "h", conditions: [] });
 const signed = event("verdict.signed", 20, { verdict: "go", decision: "fly", reasons: [] });
 const putAway = event("item.answered", 120, { itemId: "after.written", outcome: "checked" });
-const trouble = (events: PreflightEvent[], bundle: AircraftBundle = trainerBundle, crewId = "ines") =>
+const problem = (events: PreflightEvent[], bundle: AircraftBundle = trainerBundle, crewId = "ines") =>
   localTurnaroundReason(bundle, events, crewId, NOW);
 
 test("flown and put away on this device, not sent yet: a turnaround for the same pilot", () => {
-  expect(trouble([begun, signed, putAway])).toBeUndefined();
-  expect(trouble([begun, signed, putAway], trainerBundle, "maren")).toMatch(/Another pilot/);
-  expect(trouble([begun, signed])).toMatch(/after-flight checks first/);
+  expect(problem([begun, signed, putAway])).toBeUndefined();
+  expect(problem([begun, signed, putAway], trainerBundle, "maren")).toMatch(/Another pilot/);
+  expect(problem([begun, signed])).toMatch(/after-flight checks first/);
 });
 
 test("known by the server, put away here since", () => {
@@ -45,8 +45,8 @@ test("known by the server, put away here since", () => {
     signedAt: signed.at,
   };
   const bundle: AircraftBundle = { ...trainerBundle, recentPreflights: [summary] };
-  expect(trouble([], bundle)).toMatch(/after-flight checks first/);
-  expect(trouble([putAway], bundle)).toBeUndefined();
+  expect(problem([], bundle)).toMatch(/after-flight checks first/);
+  expect(problem([putAway], bundle)).toBeUndefined();
 });
 
 test("a sign-off on this aircraft is work on it, one on another is not", () => {
@@ -65,8 +65,8 @@ test("a sign-off on this aircraft is work on it, one on another is not", () => {
     openedAt: begun.at,
     openedBy: "A",
   };
-  expect(trouble([begun, signed, putAway, closed])).toBeUndefined();
-  expect(trouble([begun, signed, putAway, closed], { ...trainerBundle, openDiscrepancies: [open] })).toMatch(
+  expect(problem([begun, signed, putAway, closed])).toBeUndefined();
+  expect(problem([begun, signed, putAway, closed], { ...trainerBundle, openDiscrepancies: [open] })).toMatch(
     /Maintenance was done/,
   );
 });
@@ -80,9 +80,9 @@ test("refuelled once is one refuelling, whatever many tanks; of another aircraft
       newId(START + minute),
     );
   expect(
-    trouble([begun, signed, putAway, uplift(125, "QX-HLD", "left"), uplift(126, "QX-HLD", "right")]),
+    problem([begun, signed, putAway, uplift(125, "QX-HLD", "left"), uplift(126, "QX-HLD", "right")]),
   ).toBeUndefined();
   expect(
-    trouble([begun, signed, putAway, uplift(125, "QX-TAR", "left"), uplift(126, "QX-TAR", "right")]),
+    problem([begun, signed, putAway, uplift(125, "QX-TAR", "left"), uplift(126, "QX-TAR", "right")]),
   ).toBeUndefined();
 });

@@ -21,13 +21,13 @@ export function localTurnaroundReason(
   const here = new Map(
     [...new Set(begunHere)].map((id) => {
       const { crewId: pilot, signed, lastAt } = foldPreflight(id, events);
-      const walk: EarlierPreflight = {
+      const preflight: EarlierPreflight = {
         crewId: pilot ?? null,
         decision: signed?.decision ?? null,
         signedAt: signed?.at ?? null,
         lastAt: lastAt ?? null,
       };
-      return [id, walk];
+      return [id, preflight];
     }),
   );
   // After-flight checks may have been done here since.
@@ -35,7 +35,7 @@ export function localTurnaroundReason(
     events.reduce((last, e) => (e.streamId === id && e.at > (last ?? "") ? e.at : last), lastAt);
   const walks = bundle.recentPreflights
     .filter(({ id }) => !here.has(id))
-    .map((walk): EarlierPreflight => ({ ...walk, lastAt: later(walk.id, walk.lastAt) }));
+    .map((preflight): EarlierPreflight => ({ ...preflight, lastAt: later(preflight.id, preflight.lastAt) }));
   // Sign-offs on other aircraft are not work on this one.
   const own = new Set([
     ...bundle.openDiscrepancies.map(({ id }) => id),

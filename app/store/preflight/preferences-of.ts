@@ -10,7 +10,9 @@ export function preferencesOf(
   crew: readonly CrewMember[],
 ): Preferences {
   const here = crewId ? set[preferencesKey(crewId, bundle.aircraft.registration)] : undefined;
-  const before = bundle.walks.find((walk) => walk.crewId === crewId && walk.preferences)?.preferences;
+  const before = bundle.walks.find(
+    (preflight) => preflight.crewId === crewId && preflight.preferences,
+  )?.preferences;
   const found = here ?? before ?? defaultPreferences(bundle.type.recommended);
   const role = crew.find(({ id }) => id === crewId)?.role;
   // Cards need enough walkarounds: otherwise one item per card.

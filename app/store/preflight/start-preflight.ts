@@ -40,10 +40,10 @@ export function beginPreflight(registration: string) {
     // The preflight has the id of its first event, so nobody else can start it.
     const id = newId(Date.now());
     const events = await unsyncedEvents(bundle);
-    const trouble = conditions.includes("turnaround")
+    const problem = conditions.includes("turnaround")
       ? localTurnaroundReason(bundle, events, session.crewId, Date.now())
       : undefined;
-    if (trouble) throw new Error(`Turnaround not available. ${trouble}`);
+    if (problem) throw new Error(`Turnaround not available. ${problem}`);
     const list: ComposedList = composeList({
       ...composeInput(bundle, localOpenDiscrepancies(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),

@@ -165,19 +165,21 @@ describe("proof by value", () => {
     item(`p${i}`, "left", { proof: { ask: `What is on plate ${i}?`, fact: `plate.${i}` } }),
   );
   const facts = Object.fromEntries(provable.map((_, i) => [`plate.${i}`, `1${i}/2027`]));
-  const walk = (seed: string | undefined, own: Record<string, string> = facts) =>
+  const preflight = (seed: string | undefined, own: Record<string, string> = facts) =>
     compose({
       type: { ...type, items: provable },
       aircraft: { ...aircraft, ownItems: [], facts: own },
       ...(seed !== undefined && { seed }),
     });
-  const asked = (seed: string) => walk(seed).items.flatMap((i) => (i.kind === "confirm" ? [i.id] : []));
+  const asked = (seed: string) => preflight(seed).items.flatMap((i) => (i.kind === "confirm" ? [i.id] : []));
 
   test("is asked at three items, the same for the same walk, and said", () => {
     expect(asked("walk")).toHaveLength(3);
     expect(asked("walk")).toEqual(asked("walk"));
-    expect(walk("walk").differences.filter((d) => d.why === "value to be read out")).toHaveLength(3);
-    expect(walk("walk").items.find((i) => i.kind === "confirm")?.confirm?.ask).toMatch(/What is on plate/);
+    expect(preflight("walk").differences.filter((d) => d.why === "value to be read out")).toHaveLength(3);
+    expect(preflight("walk").items.find((i) => i.kind === "confirm")?.confirm?.ask).toMatch(
+      /What is on plate/,
+    );
   });
 
   test("comes everywhere in turn, so that nobody can foresee it", () => {
@@ -189,8 +191,8 @@ describe("proof by value", () => {
   });
 
   test("is not asked for what is not on file, or without a walk", () => {
-    expect(walk(undefined).items.some((i) => i.kind === "confirm")).toBe(false);
-    expect(walk("walk", {}).items.some((i) => i.kind === "confirm")).toBe(false);
+    expect(preflight(undefined).items.some((i) => i.kind === "confirm")).toBe(false);
+    expect(preflight("walk", {}).items.some((i) => i.kind === "confirm")).toBe(false);
   });
 
   test("offers the fact among others of its form, at another place from walk to walk", () => {

@@ -26,7 +26,7 @@ export function turnaroundBlockReason(
   now: number,
   since: { uplifts: readonly string[]; signOffs: readonly string[] },
 ): string | undefined {
-  const signed = walks.filter((walk) => walk.signedAt !== null);
+  const signed = walks.filter((preflight) => preflight.signedAt !== null);
   const last = signed.sort((a, b) => ((a.signedAt ?? "") < (b.signedAt ?? "") ? 1 : -1))[0];
   if (!last?.signedAt || last.decision !== "fly")
     return "There is no previous flight. Do the full checklist.";

@@ -12,13 +12,13 @@ export function upgradeBundle(bundle: unknown): unknown {
     type: upgradeFile(type),
     ...(Array.isArray(openDiscrepancies) && { openDiscrepancies: openDiscrepancies.map(withTodaysCause) }),
     ...(Array.isArray(walks) && {
-      walks: walks.map((walk) =>
-        isRecord(walk) && "school" in walk
+      walks: walks.map((preflight) =>
+        isRecord(preflight) && "school" in preflight
           ? {
-              ...renamed(walk, { school: "preferences" }),
-              preferences: upgradePreferences(walk.school),
+              ...renamed(preflight, { school: "preferences" }),
+              preferences: upgradePreferences(preflight.school),
             }
-          : walk,
+          : preflight,
       ),
     }),
   };

@@ -28,7 +28,7 @@ const list = composeList({
 });
 
 /** Events at the given seconds after nine. */
-function walk(...steps: [seconds: number, type: EventType, data: EventData[EventType]][]) {
+function preflight(...steps: [seconds: number, type: EventType, data: EventData[EventType]][]) {
   const events = [{ ...started(), at: new Date(FROM).toISOString() }];
   for (const [seconds, eventType, data] of steps)
     events.push({
@@ -56,7 +56,7 @@ describe("the least time for a look", () => {
 
 describe("answers faster than a person can look", () => {
   test("are told with their items: twelve items in eight seconds (the trade's own example)", () => {
-    const state = walk(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
+    const state = preflight(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
     // The first answer came after a minute: only the eleven after it are rushed.
     const [run, ...more] = rushedSequences(list, state);
     expect(more).toEqual([]);
@@ -67,31 +67,31 @@ describe("answers faster than a person can look", () => {
 
   test("are nothing when every look had its time, or when only three came quickly", () => {
     expect(
-      rushedSequences(list, walk(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
+      rushedSequences(list, preflight(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
     ).toEqual([]);
     expect(
-      rushedSequences(list, walk(...[60, 60.1, 60.2, 60.3].map((at, i) => answer(at, `left.${i}`)))),
+      rushedSequences(list, preflight(...[60, 60.1, 60.2, 60.3].map((at, i) => answer(at, `left.${i}`)))),
     ).toEqual([]);
   });
 
   test("are judged run by run: a slow one between two quick ones parts them", () => {
     const quick = (from: number, first: number) =>
       Array.from({ length: 6 }, (_, i) => answer(from + i * 0.1, `left.${first + i}`));
-    const runs = rushedSequences(list, walk(...quick(60, 0), ...quick(200, 6)));
+    const runs = rushedSequences(list, preflight(...quick(60, 0), ...quick(200, 6)));
     expect(runs.map((run) => run.items.length)).toEqual([5, 5]);
   });
 
   test("are not looked for in what a run-up's trace wrote down all at once", () => {
     const read = { itemId: "left.0", from: "monitor" as const, notes: [], rpm: [], steps: [] };
     const batch = Array.from({ length: 8 }, (_, i) => answer(90 + i * 0.01, `left.${i}`));
-    expect(rushedSequences(list, walk([90, "run-up.read", read], ...batch))).toEqual([]);
+    expect(rushedSequences(list, preflight([90, "run-up.read", read], ...batch))).toEqual([]);
     // The same answers without a trace, or long after it, are rushed.
-    expect(rushedSequences(list, walk(...batch))).toHaveLength(1);
-    expect(rushedSequences(list, walk([60, "run-up.read", read], ...batch))).toHaveLength(1);
+    expect(rushedSequences(list, preflight(...batch))).toHaveLength(1);
+    expect(rushedSequences(list, preflight([60, "run-up.read", read], ...batch))).toHaveLength(1);
   });
 
   test("are not looked for in what was flowed from memory: reading it is quick", () => {
-    const state = walk(
+    const state = preflight(
       [50, "station.flowed", { stationId: "left" }],
       ...Array.from({ length: 12 }, (_, i) => answer(60 + i * 0.3, `left.${i}`)),
     );
@@ -102,14 +102,14 @@ describe("answers faster than a person can look", () => {
 
 describe("a station done from memory", () => {
   test("in less time than its looks take is told like any other", () => {
-    const [run] = rushedSequences(list, walk([3, "station.flowed", { stationId: "left" }]));
+    const [run] = rushedSequences(list, preflight([3, "station.flowed", { stationId: "left" }]));
     expect(run).toMatchObject({ seconds: 3, leastSeconds: 12, stationIds: ["left"] });
     expect(run?.items).toHaveLength(12);
-    expect(rushedSequences(list, walk([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
+    expect(rushedSequences(list, preflight([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
   });
 
   test("one after the other in a breath is one run", () => {
-    const state = walk(
+    const state = preflight(
       [30, "station.flowed", { stationId: "left" }],
       [31, "station.flowed", { stationId: "right" }],
     );
@@ -119,7 +119,7 @@ describe("a station done from memory", () => {
 
 describe("time", () => {
   test("that an interruption took is nobody's look", () => {
-    const state = walk(
+    const state = preflight(
       answer(10, "left.0"),
       [20, "interrupted", { cause: "screen left", since: new Date(FROM + 12_000).toISOString() }],
       [100, "resumed", {}],
@@ -130,12 +130,12 @@ describe("time", () => {
 
   test("with a clock set back is none", () => {
     expect(
-      answerTimes(list, walk(answer(10, "left.0"), answer(5, "left.1"))).every((t) => t.seconds >= 0),
+      answerTimes(list, preflight(answer(10, "left.0"), answer(5, "left.1"))).every((t) => t.seconds >= 0),
     ).toBe(true);
   });
 
   test("is added up by station, and the way between stations is kept with every return", () => {
-    const state = walk(
+    const state = preflight(
       answer(10, "left.0"),
       answer(30, "right.0"),
       answer(35, "left.1"),
@@ -179,15 +179,17 @@ describe("a long silence", () => {
   const at = (seconds: number) => FROM + seconds * 1000;
 
   test("of four minutes is an interruption nobody told of", () => {
-    const state = walk(answer(10, "left.0"));
+    const state = preflight(answer(10, "left.0"));
     expect(longGapSince(list, state, at(10 + 239))).toBeUndefined();
     expect(longGapSince(list, state, at(10 + 240))).toBe(new Date(at(10)).toISOString());
   });
 
   test("is none before the first answer, while one is open, or after the signature", () => {
-    expect(longGapSince(list, walk(), at(9999))).toBeUndefined();
-    expect(longGapSince(list, walk(answer(10, "left.0"), [20, "interrupted", {}]), at(9999))).toBeUndefined();
-    const signed = walk(answer(10, "left.0"), [
+    expect(longGapSince(list, preflight(), at(9999))).toBeUndefined();
+    expect(
+      longGapSince(list, preflight(answer(10, "left.0"), [20, "interrupted", {}]), at(9999)),
+    ).toBeUndefined();
+    const signed = preflight(answer(10, "left.0"), [
       20,
       "verdict.signed",
       { verdict: "unfinished", decision: "not flying", reasons: [] },

@@ -61,8 +61,8 @@ export function comparePace(
   return Object.entries(now).map(([stationId, seconds]) => {
     const times = (own: boolean) =>
       walks
-        .filter((walk) => !own || walk.crewId === crewId)
-        .flatMap((walk) => walk.stations[stationId] ?? []);
+        .filter((preflight) => !own || preflight.crewId === crewId)
+        .flatMap((preflight) => preflight.stations[stationId] ?? []);
     const ownSeconds = middle(times(true));
     const groupSeconds = middle(times(false));
     return {

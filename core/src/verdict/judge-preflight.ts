@@ -40,12 +40,12 @@ export function judgePreflight(
   judges: readonly Judge[] = JUDGES,
 ): PreflightJudgements {
   const { judgements, quantity, value } = usableReadings(list, state);
-  const walk: JudgedPreflight = { list, state, quantity, value, itemsOf: itemsOfKinds(list), given: {} };
+  const preflight: JudgedPreflight = { list, state, quantity, value, itemsOf: itemsOfKinds(list), given: {} };
   const made = new Map<string, Judgement[]>();
   for (const judge of topologicalOrder(judges))
     made.set(
       judge.id,
-      guarded(judge.id, judge.subject, () => judge.judge(walk)).map((judgement) => ({
+      guarded(judge.id, judge.subject, () => judge.judge(preflight)).map((judgement) => ({
         ...judgement,
         topic: judge.topic,
         judge: judge.id,
@@ -53,7 +53,7 @@ export function judgePreflight(
     );
   // Fixed output order, independent of the order of evaluation.
   const said = [...made].sort(([a], [b]) => PLACES.indexOf(a) - PLACES.indexOf(b)).flatMap(([, own]) => own);
-  return { ...walk.given, judgements: seenInFiles(state, [...judgements, ...said]) };
+  return { ...preflight.given, judgements: seenInFiles(state, [...judgements, ...said]) };
 }
 
 const PLACES = JUDGES.map((judge) => judge.id);

@@ -78,15 +78,15 @@ const eventsOf = ({ from, events }: Recorded["walks"][number]) =>
 test("there are walks of all six types, of every verdict", () => {
   const registrations = new Set(Object.values(recorded.lists).map((list) => list.registration));
   expect(registrations.size).toBe(6);
-  const verdicts = new Set(recorded.walks.map((walk) => walk.verdict.verdict));
+  const verdicts = new Set(recorded.walks.map((preflight) => preflight.verdict.verdict));
   expect([...verdicts].sort()).toEqual(expect.arrayContaining(["ask first", "stop"]));
 });
 
 test.each(
-  recorded.walks.map((walk) => [walk.name, walk] as const),
-)("%s: the same verdict as recorded", (_name, walk) => {
-  const list = upgradeFile(recorded.lists[walk.listHash]) as ComposedList | undefined;
+  recorded.walks.map((preflight) => [preflight.name, preflight] as const),
+)("%s: the same verdict as recorded", (_name, preflight) => {
+  const list = upgradeFile(recorded.lists[preflight.listHash]) as ComposedList | undefined;
   if (!list) throw new Error("its list was not recorded");
-  const state = foldPreflight("walk", eventsOf(walk));
-  expect(summary(list, state, computeVerdict(list, state))).toEqual(walk.verdict);
+  const state = foldPreflight("walk", eventsOf(preflight));
+  expect(summary(list, state, computeVerdict(list, state))).toEqual(preflight.verdict);
 });

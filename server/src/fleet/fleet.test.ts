@@ -26,16 +26,16 @@ describe("the habits of an aircraft's pilots", () => {
       laps: Record<string, number>;
     };
     expect(walks).toHaveLength(16);
-    expect(walks.map((walk) => walk.at)).toEqual(
+    expect(walks.map((preflight) => preflight.at)).toEqual(
       walks
-        .map((walk) => walk.at)
+        .map((preflight) => preflight.at)
         .sort()
         .reverse(),
     );
     const lap = tarrow4.stations.filter((s) => s.phase === "lap").map((s) => s.id);
-    for (const walk of walks) {
-      expect(walk.visits).toEqual(lap);
-      expect(Object.values(walk.stations).every((seconds) => seconds > 0)).toBe(true);
+    for (const preflight of walks) {
+      expect(preflight.visits).toEqual(lap);
+      expect(Object.values(preflight.stations).every((seconds) => seconds > 0)).toBe(true);
     }
     expect(laps).toEqual({ ines: 10, maren: 3, tomasz: 3 });
   });

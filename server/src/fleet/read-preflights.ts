@@ -16,7 +16,7 @@ const PREFLIGHTS = 24;
 /** Cache by number of events: signed preflights rarely change. */
 const remembered = new Map<
   string,
-  { events: number; listHash: string | null; walk?: EarlierPreflightWithPreferences }
+  { events: number; listHash: string | null; earlier?: EarlierPreflightWithPreferences }
 >();
 const MAX_REMEMBERED = 2000;
 
@@ -75,12 +75,12 @@ export async function readEarlierPreflights(
       if (!reading) continue;
       const own = events.filter((e) => e.streamId === row.id);
       // One with an unreadable checklist is skipped; the others count.
-      const walk = "list" in reading ? earlierPreflight(row.id, reading.list, own) : undefined;
-      remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
+      const earlier = "list" in reading ? earlierPreflight(row.id, reading.list, own) : undefined;
+      remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(earlier && { earlier }) });
       await turn.pause();
     }
   }
-  return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
+  return rows.flatMap((row) => remembered.get(row.id)?.earlier ?? []);
 }
 
 /** Summary of a preflight; undefined if its events cannot be read: then only this one is skipped. */

@@ -49,7 +49,7 @@ function show(
   const onWhy = jest.fn();
   render(
     <Actions
-      walk={{ state: { flowed, blades } } as unknown as LoadedPreflight}
+      preflight={{ state: { flowed, blades } } as unknown as LoadedPreflight}
       item={shown}
       acts={acts as unknown as Acts}
       measure={measure as unknown as Measure}

@@ -16,7 +16,7 @@ import { PullAnswer } from "./pull-answer";
 const CATCHABLE = new Set(["look", "feel", "set", "remove", "sample"]);
 
 interface ActionsProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   acts: Acts;
   measure: Measure;
@@ -29,7 +29,7 @@ interface ActionsProps {
 
 /** Answer area: the main answer, a problem, and four alternatives. */
 export function Actions(props: ActionsProps) {
-  const { walk, item, acts, wide, why, onWhy, onFound } = props;
+  const { preflight, item, acts, wide, why, onWhy, onFound } = props;
   const hint = (key: string) => (wide ? key : undefined);
   return (
     <View className="gap-2 bg-deck px-4 pb-1 pt-3">
@@ -56,7 +56,7 @@ export function Actions(props: ActionsProps) {
             Found something
           </Button>
         )}
-        {CATCHABLE.has(item.kind) && walk.state.flowed[item.station] && (
+        {CATCHABLE.has(item.kind) && preflight.state.flowed[item.station] && (
           <Button
             tone="bare-deck"
             textClassName="text-sm"
@@ -101,7 +101,7 @@ export function Actions(props: ActionsProps) {
 }
 
 function Answer({
-  walk,
+  preflight,
   item,
   acts,
   measure,
@@ -136,10 +136,12 @@ function Answer({
       />
     );
   if (item.kind === "confirm")
-    return <ConfirmAnswer walk={walk} item={item} acts={acts} onFound={onFound} hint={hint} />;
+    return <ConfirmAnswer preflight={preflight} item={item} acts={acts} onFound={onFound} hint={hint} />;
   if (item.kind === "sample") return <DrainAnswer item={item} drain={drain} />;
   if (item.kind === "pull")
-    return <PullAnswer walk={walk} item={item} acts={acts} onFound={onFound} hint={hint("Enter")} />;
+    return (
+      <PullAnswer preflight={preflight} item={item} acts={acts} onFound={onFound} hint={hint("Enter")} />
+    );
   if (item.kind === "count") return <CountAnswer item={item} acts={acts} onFound={onFound} />;
   if (item.kind === "choice")
     return (

@@ -9,22 +9,22 @@ import type { Acts } from "../use-preflight-actions";
 
 /** Choice of a value that must be read from the plate. */
 export function ConfirmAnswer({
-  walk,
+  preflight,
   item,
   acts,
   onFound,
   hint,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   acts: Acts;
   onFound: (preset?: string) => void;
   hint: (key: string) => string | undefined;
 }) {
-  const fact = item.confirm && walk.list.facts?.[item.confirm.fact];
+  const fact = item.confirm && preflight.list.facts?.[item.confirm.fact];
   const options = useMemo(
-    () => (fact ? confirmOptions(fact, `${walk.state.id}:${item.id}`) : []),
-    [fact, walk.state.id, item.id],
+    () => (fact ? confirmOptions(fact, `${preflight.state.id}:${item.id}`) : []),
+    [fact, preflight.state.id, item.id],
   );
   const say = (value: string) =>
     value === fact

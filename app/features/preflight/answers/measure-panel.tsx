@@ -67,7 +67,7 @@ interface Entry {
 
 /** State of a number being entered, with its fault or provisional judgement. */
 export function useMeasure(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   item: Item,
   active: boolean,
   onDone: (value: number, how: HowRead) => void,
@@ -78,8 +78,8 @@ export function useMeasure(
     entry.itemId === item.id
       ? entry
       : { text: "", feel: undefined, heat: undefined, tried: false, whole: undefined };
-  const bundle = useBundle(walk.list.registration);
-  const expected = whole ? undefined : expectedFor(walk, bundle, item);
+  const bundle = useBundle(preflight.list.registration);
+  const expected = whole ? undefined : expectedFor(preflight, bundle, item);
   const change = (part: Partial<Entry>) =>
     setEntry({ itemId: item.id, text, feel, heat, whole, tried: false, ...part });
   const how: HowRead = { ...(feel && { feel }), ...(heat && { heat }) };
@@ -87,14 +87,14 @@ export function useMeasure(
   const negative = (spec?.plausible?.min ?? 0) < 0;
   const quit = spec?.feel && feel === "quit";
   const value = quit ? 0 : typedNumber(text, expected);
-  const trouble = value === undefined ? undefined : inputError(walk, item, value);
+  const problem = value === undefined ? undefined : inputError(preflight, item, value);
   const onKey = (key: string) =>
     key === "back" && text === ""
       ? change({ whole: true })
       : change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
   const done = () => {
     change({ tried: true });
-    if (value !== undefined && !trouble) onDone(value, how);
+    if (value !== undefined && !problem) onDone(value, how);
   };
   // While logging, keys must not enter numbers.
   useShortcuts(
@@ -111,7 +111,7 @@ export function useMeasure(
     text,
     shown: typedText(text, expected),
     value,
-    trouble,
+    problem,
     tried,
     feel,
     how,
@@ -127,7 +127,7 @@ export function useMeasure(
 
 /** Expected range of this number, unless leading digits were deleted: from the run-up rpm, else from the last reading. */
 export function expectedFor(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   bundle: AircraftBundle | undefined,
   item: Item,
 ): Expected | undefined {
@@ -135,7 +135,7 @@ export function expectedFor(
   if (!reading) return undefined;
   const before =
     reading.unit === "rpm" && isReadingOf(reading.key, READING.magnetoRight, READING.magnetoLeft)
-      ? walk.state.readings[baseKeyOf(walk, item)]
+      ? preflight.state.readings[baseKeyOf(preflight, item)]
       : undefined;
   const last = before ?? bundle?.lastReadings.find((r) => r.key === reading.key);
   return last && last.unit === reading.unit ? leadingDigits(reading, last.value) : undefined;
@@ -152,15 +152,15 @@ function baseKeyOf({ list }: LoadedPreflight, { station }: Item): string {
 export type Measure = ReturnType<typeof useMeasure>;
 
 /** Why a number is not possible; it stays on the screen for correction. */
-export function inputError(walk: LoadedPreflight, item: Item, value: number): string | undefined {
+export function inputError(preflight: LoadedPreflight, item: Item, value: number): string | undefined {
   const { reading } = item;
   if (!reading) return undefined;
   try {
     assertPlausible(item.title, value, reading.unit, reading.plausible);
-    const tank = walk.list.type.fuel?.tanks.find((t) => tankKey("dip", t.id) === reading.key);
+    const tank = preflight.list.type.fuel?.tanks.find((t) => tankKey("dip", t.id) === reading.key);
     if (tank?.calibration) volumeFromDip(tank.calibration, value);
     if (reading.key === READING.hours) {
-      const last = walk.list.memory?.hours;
+      const last = preflight.list.memory?.hours;
       // Lower than last time is possible (a replaced meter), but queried first.
       if (last && value < last.value / 2)
         return `${formatNumber(value, 1)} h is far below the last ${formatNumber(last.value, 1)}: read the meter again.`;
@@ -174,23 +174,23 @@ export function inputError(walk: LoadedPreflight, item: Item, value: number): st
 
 /** The entered number, last reading, limits, and judgement. */
 export function MeasurePanel({
-  walk,
+  preflight,
   item,
   measure,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   measure: Measure;
 }) {
-  const bundle = useBundle(walk.list.registration);
+  const bundle = useBundle(preflight.list.registration);
   const crew = useCrew();
   const wide = useWide();
-  const { shown, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
+  const { shown, value, problem, tried, feel, setFeel, how, setHeat } = measure;
   const spec = item.reading;
   if (!spec) return null;
   const last = bundle?.lastReadings.find((r) => r.key === spec.key);
-  const judged = value === undefined || trouble ? [] : preview(walk, item, value, how);
-  const drawn = drawnReading(walk, item);
+  const judged = value === undefined || problem ? [] : preview(preflight, item, value, how);
+  const drawn = drawnReading(preflight, item);
   const typed = (
     <View className="flex-row items-end gap-2 self-start border-b-4 border-ink pr-3" testID="typed">
       <Text className="font-strong text-3xl">
@@ -220,7 +220,7 @@ export function MeasurePanel({
         <View className="flex-row items-start gap-3">
           {!wide && (
             <ReadingDrawing
-              walk={walk}
+              preflight={preflight}
               item={item}
               value={value}
               lastValue={last?.value}
@@ -229,7 +229,7 @@ export function MeasurePanel({
           )}
           <View className="min-w-0 flex-1 gap-2">
             {typed}
-            <ComesTo walk={walk} item={item} value={trouble ? undefined : value} judged={judged} />
+            <ComesTo preflight={preflight} item={item} value={problem ? undefined : value} judged={judged} />
             {before}
             {drawn.kind === "oil" && (
               <View className="flex-row gap-2" role="group" aria-label="Is the engine hot or cold?">
@@ -253,7 +253,7 @@ export function MeasurePanel({
           {before}
         </View>
       )}
-      {item.limit && <Band limit={item.limit} value={trouble ? undefined : value} />}
+      {item.limit && <Band limit={item.limit} value={problem ? undefined : value} />}
       {spec.feel && (
         <View className="flex-row gap-2" role="group" aria-label="How did the engine run?">
           {FEELS.map((f) => (
@@ -263,9 +263,9 @@ export function MeasurePanel({
           ))}
         </View>
       )}
-      {trouble && (
+      {problem && (
         <Alert frame="box" testID="trouble">
-          {trouble}
+          {problem}
         </Alert>
       )}
       {tried && value === undefined && <Alert frame="box">Enter the reading first.</Alert>}
@@ -278,17 +278,17 @@ export function MeasurePanel({
 
 /** Interpretation of the number: litres in the tank, or the oil level. */
 function ComesTo({
-  walk,
+  preflight,
   item,
   value,
   judged,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   value: number | undefined;
   judged: Judgement[];
 }) {
-  const drawn = drawnReading(walk, item);
+  const drawn = drawnReading(preflight, item);
   if (!drawn || value === undefined) return null;
   if (drawn.kind === "oil") {
     const level = judged.find((j) => j.judge === "oil.level");
@@ -305,11 +305,11 @@ function ComesTo({
     );
   }
   const reading = { tankId: drawn.tank.id, by: drawn.kind, value } as const;
-  const trouble = quantityError(() => litresByReading(drawn.tank, reading, walk.state.told.tilt));
-  if (trouble) return <Text className="text-sm text-clay">{trouble}</Text>;
-  const litres = litresByReading(drawn.tank, reading, walk.state.told.tilt);
+  const problem = quantityError(() => litresByReading(drawn.tank, reading, preflight.state.told.tilt));
+  if (problem) return <Text className="text-sm text-clay">{problem}</Text>;
+  const litres = litresByReading(drawn.tank, reading, preflight.state.told.tilt);
   const reach = Z_95_TWO_SIDED * litres.sigma;
-  const words = wordsOfWalk(walk.list, walk.state);
+  const words = wordsOfWalk(preflight.list, preflight.state);
   return (
     <Text className="font-strong text-lg" testID="litres-preview">
       {words.say(litres.value)}
@@ -319,25 +319,25 @@ function ComesTo({
 }
 
 /** Provisional judgements of this number. */
-export function preview(walk: LoadedPreflight, item: Item, value: number, how: HowRead) {
+export function preview(preflight: LoadedPreflight, item: Item, value: number, how: HowRead) {
   const { reading } = item;
   if (!reading) return [];
   const state = {
-    ...walk.state,
+    ...preflight.state,
     readings: {
-      ...walk.state.readings,
+      ...preflight.state.readings,
       [reading.key]: {
         eventId: "",
         itemId: item.id,
         at: "",
-        crewId: walk.state.crewId ?? "",
+        crewId: preflight.state.crewId ?? "",
         value,
         unit: reading.unit,
         ...how,
       },
     },
   };
-  return judgePreflight(walk.list, state)
+  return judgePreflight(preflight.list, state)
     .judgements.filter((j) => j.itemIds?.includes(item.id))
     .sort(
       (a, b) =>

@@ -6,7 +6,7 @@ import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 interface PullAnswerProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   acts: Acts;
   onFound: (preset?: string) => void;
@@ -14,9 +14,9 @@ interface PullAnswerProps {
 }
 
 /** Pulling the propeller through: each blade is recorded, and resistance stops everything. */
-export function PullAnswer({ walk, item, acts, onFound, hint }: PullAnswerProps) {
+export function PullAnswer({ preflight, item, acts, onFound, hint }: PullAnswerProps) {
   const expected = item.expected ?? 1;
-  const blade = (walk.state.blades[item.id] ?? 0) + 1;
+  const blade = (preflight.state.blades[item.id] ?? 0) + 1;
   const through = () => (blade < expected ? acts.blade(item, blade) : acts.checked(item, String(expected)));
   useShortcuts({ Enter: through });
   return (

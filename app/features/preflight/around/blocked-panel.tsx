@@ -17,28 +17,28 @@ export function useBlock({ list, state }: LoadedPreflight, item: Item): Block | 
 
 /** Shows what is open, where, and a way there. */
 export function BlockedPanel({
-  walk,
+  preflight,
   item,
   block,
   acts,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   block: Block;
   acts: Acts;
 }) {
   if (block.kind === "second person")
-    return <SecondPersonPanel walk={walk} item={item} why={block.why} acts={acts} />;
-  return <OpenThings walk={walk} item={item} block={block} acts={acts} />;
+    return <SecondPersonPanel preflight={preflight} item={item} why={block.why} acts={acts} />;
+  return <OpenThings preflight={preflight} item={item} block={block} acts={acts} />;
 }
 
 function OpenThings({
-  walk,
+  preflight,
   item,
   block,
   acts,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   item: Item;
   block: Block;
   acts: Acts;
@@ -59,7 +59,7 @@ function OpenThings({
           >
             {`Go to: ${first?.text ?? ""}`}
           </Button>
-          <Button tone="deck" onPress={() => router.replace(`/preflight/${walk.state.id}/verdict`)}>
+          <Button tone="deck" onPress={() => router.replace(`/preflight/${preflight.state.id}/verdict`)}>
             Cannot be closed: go to the verdict
           </Button>
         </>

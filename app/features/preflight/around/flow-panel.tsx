@@ -14,14 +14,22 @@ import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 /** Flow from memory, station by station; the checklist afterwards catches what was missed. */
-export function FlowPanel({ walk, station, acts }: { walk: LoadedPreflight; station: Station; acts: Acts }) {
+export function FlowPanel({
+  preflight,
+  station,
+  acts,
+}: {
+  preflight: LoadedPreflight;
+  station: Station;
+  acts: Acts;
+}) {
   const wide = useWide();
-  const { list, state, progress, phase } = walk;
+  const { list, state, progress, phase } = preflight;
   const items = list.items.filter((i) => i.station === station.id);
   const left = list.stations.filter((s) => s.phase === "lap" && !state.flowed[s.id]).length;
   const beads = useMemo(
     () =>
-      beadsFor(walk).map((bead) => ({
+      beadsFor(preflight).map((bead) => ({
         ...bead,
         state:
           bead.stationId === station.id
@@ -31,7 +39,7 @@ export function FlowPanel({ walk, station, acts }: { walk: LoadedPreflight; stat
               : ("ahead" as const),
         left: state.flowed[bead.stationId] ? 0 : 1,
       })),
-    [walk, station.id, state.flowed],
+    [preflight, station.id, state.flowed],
   );
   const done = () => acts.flowed(station.id);
   const read = () => items[0] && acts.visit(items[0].id);
@@ -40,11 +48,11 @@ export function FlowPanel({ walk, station, acts }: { walk: LoadedPreflight; stat
   return (
     <View className="h-full bg-paper" role="main" testID={`flow-${station.id}`}>
       <View className="gap-1 px-[18px] pt-2">
-        <PreflightHeader walk={walk} />
+        <PreflightHeader preflight={preflight} />
         <ProgressLine progress={progress} current={phase} onPress={() => read()} />
       </View>
       <View className="px-[18px]">
-        <PaceNote walk={walk} acts={acts} stationId={station.id} />
+        <PaceNote preflight={preflight} acts={acts} stationId={station.id} />
       </View>
       <View className={`min-h-0 flex-1 ${wide ? "flex-row" : ""}`}>
         <View className="min-h-[180px] flex-1">

@@ -23,9 +23,9 @@ const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
 };
 
 /** Resume after an interruption: position, last answer, and how far back to go. */
-export function InterruptedPanel({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
-  const { list, state, item } = walk;
-  const loads = useLoads(walk);
+export function InterruptedPanel({ preflight, acts }: { preflight: LoadedPreflight; acts: Acts }) {
+  const { list, state, item } = preflight;
+  const loads = useLoads(preflight);
   const station = list.stations.find((s) => s.id === item?.station);
   const lastId = state.undoable.at(-1)?.eventId;
   const last = list.items.find((i) => state.answers[i.id]?.eventId === lastId);

@@ -21,7 +21,7 @@ afterEach(() => {
 function guarded() {
   const test = new TestPreflight(Date.now() - 8000);
   test.did("item.answered", { itemId: test.list.items[0]?.id ?? "", outcome: "checked" });
-  const hook = renderHook(() => useInterruptionGuard(test.walk, test.acts));
+  const hook = renderHook(() => useInterruptionGuard(test.preflight, test.acts));
   const shows = (state: "visible" | "hidden") =>
     act(() => {
       page.visibilityState = state;
@@ -36,7 +36,7 @@ function guarded() {
       hook.rerender({});
     }
   };
-  return { test, hook, shows, passes, interruptions: () => test.walk.state.interruptions };
+  return { test, hook, shows, passes, interruptions: () => test.preflight.state.interruptions };
 }
 
 test("a screen that was left for longer than a glance is an interruption since it was left", () => {

@@ -6,14 +6,14 @@ import type { Acts } from "../use-preflight-actions";
 const LOOK_MS = 10_000;
 
 /** Detects and records interruptions: screen off, another app, a call, a long pause. */
-export function useInterruptionGuard(walk: LoadedPreflight, acts: Acts): void {
-  const latest = useRef({ walk, acts });
-  latest.current = { walk, acts };
+export function useInterruptionGuard(preflight: LoadedPreflight, acts: Acts): void {
+  const latest = useRef({ preflight, acts });
+  latest.current = { preflight, acts };
   useEffect(() => {
     let hiddenAt: number | undefined;
-    const open = () => latest.current.walk.state.interruptions.some((i) => i.resumedAt === undefined);
+    const open = () => latest.current.preflight.state.interruptions.some((i) => i.resumedAt === undefined);
     const gap = () => {
-      const { list, state } = latest.current.walk;
+      const { list, state } = latest.current.preflight;
       const since = longGapSince(list, state, Date.now());
       if (since) latest.current.acts.interrupt("long gap", since);
     };
@@ -24,7 +24,7 @@ export function useInterruptionGuard(walk: LoadedPreflight, acts: Acts): void {
       }
       const since = hiddenAt;
       hiddenAt = undefined;
-      const { state } = latest.current.walk;
+      const { state } = latest.current.preflight;
       if (since === undefined || Date.now() - since < AWAY_SECONDS * 1000 || state.signed || open()) return;
       latest.current.acts.interrupt("screen left", new Date(since).toISOString());
     };

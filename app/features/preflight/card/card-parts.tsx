@@ -16,14 +16,14 @@ import type { CardNumbers } from "./use-card-numbers";
 
 /** Parts of a card with their good condition, and entered numbers. */
 export function CardParts({
-  walk,
+  preflight,
   card,
   why,
   numbers,
   onChoose,
   question,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   card: Card;
   why: boolean;
   numbers: CardNumbers;
@@ -32,7 +32,7 @@ export function CardParts({
   question?: string;
 }) {
   const wide = useWide();
-  const { list, phase } = walk;
+  const { list, phase } = preflight;
   const station = list.stations.find((one) => one.id === card.parts[0]?.station)?.name;
   const cautions = [...new Set(card.parts.flatMap(({ caution }) => (caution ? [caution] : [])))];
   const panelLeft = wide && (phase === "run-up" || phase === "line-up");
@@ -52,7 +52,7 @@ export function CardParts({
         <Part
           key={part.id}
           part={part}
-          walk={walk}
+          preflight={preflight}
           why={why}
           numbers={numbers}
           {...(onChoose && { onChoose: () => onChoose(part) })}
@@ -61,25 +61,25 @@ export function CardParts({
       {cautions.map((caution) => (
         <Caution key={caution}>{caution}</Caution>
       ))}
-      {!panelLeft && numbers.parts.length === 0 && phase !== "fluids" && <StepPanel walk={walk} />}
+      {!panelLeft && numbers.parts.length === 0 && phase !== "fluids" && <StepPanel preflight={preflight} />}
     </View>
   );
 }
 
 function Part({
   part,
-  walk,
+  preflight,
   why,
   numbers,
   onChoose,
 }: {
   part: Item;
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   why: boolean;
   numbers: CardNumbers;
   onChoose?: () => void;
 }) {
-  const today = walk.list.differences.find((one) => one.itemId === part.id)?.why;
+  const today = preflight.list.differences.find((one) => one.itemId === part.id)?.why;
   const words = (
     <View className="min-w-0 shrink grow">
       <Text className="font-strong">
@@ -103,7 +103,7 @@ function Part({
       </Pressable>
     );
   if (part.kind === "choice") return <ChoicePart part={part} words={words} numbers={numbers} />;
-  if (part.reading) return <NumberPart part={part} walk={walk} words={words} numbers={numbers} />;
+  if (part.reading) return <NumberPart part={part} preflight={preflight} words={words} numbers={numbers} />;
   return (
     <View className="flex-row gap-3">
       <View className="mt-2 h-2 w-2 rounded-full bg-ink" />
@@ -137,29 +137,29 @@ function ChoicePart({ part, words, numbers }: { part: Item; words: React.ReactNo
 
 function NumberPart({
   part,
-  walk,
+  preflight,
   words,
   numbers,
 }: {
   part: Item;
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   words: React.ReactNode;
   numbers: CardNumbers;
 }) {
-  const bundle = useBundle(walk.list.registration);
+  const bundle = useBundle(preflight.list.registration);
   const row = useRef<View>(null);
   const here = numbers.active?.id === part.id;
   const value = numbers.numberOf(part);
-  const trouble = numbers.troubleOf(part);
+  const problem = numbers.troubleOf(part);
   // Keep the active number above the keypad.
   useEffect(() => {
     if (here) (row.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [here]);
   const last = bundle?.lastReadings.find((one) => one.key === part.reading?.key);
   const judged =
-    value === undefined || trouble
+    value === undefined || problem
       ? []
-      : preview(walk, part, value, {}).filter(
+      : preview(preflight, part, value, {}).filter(
           ({ grade }) => grade !== "within limits" && grade !== "unjudged",
         );
   return (
@@ -198,9 +198,9 @@ function NumberPart({
         </Text>
         <Text className={here ? "text-on-chock" : "text-voice"}>{part.reading?.unit}</Text>
       </Pressable>
-      {trouble && (
+      {problem && (
         <Alert frame="box" testID="trouble">
-          {trouble}
+          {problem}
         </Alert>
       )}
       {numbers.tried === part.id && value === undefined && (

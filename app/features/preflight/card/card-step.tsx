@@ -27,26 +27,26 @@ interface Shown {
 }
 
 interface CardStepProps {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   acts: Acts;
   item: Item;
   card: Card;
 }
 
 /** A card of several parts: each named, one answer for all, and a problem logged at one part. */
-export function CardStep({ walk, acts, item, card }: CardStepProps) {
+export function CardStep({ preflight, acts, item, card }: CardStepProps) {
   const wide = useWide();
   const [shown, setShown] = useState<Shown>({ cardId: card.id });
   // State of another card is ignored.
   const { why = false, asking, found } = shown.cardId === card.id ? shown : {};
   const set = (part: Omit<Shown, "cardId">) => setShown({ cardId: card.id, ...part });
-  const numbers = useCardNumbers(walk, card);
+  const numbers = useCardNumbers(preflight, card);
   const confirm = () => {
     if (!numbers.next()) return;
     acts.cardChecked(card, numbers.values());
     numbers.drop();
   };
-  const flowed = walk.state.flowed[item.station] !== undefined;
+  const flowed = preflight.state.flowed[item.station] !== undefined;
   const choose = (part: Item) => {
     if (asking === "missed") {
       acts.checked(part, undefined, true);
@@ -92,18 +92,24 @@ export function CardStep({ walk, acts, item, card }: CardStepProps) {
   );
   if (found)
     return (
-      <FoundStep walkId={walk.state.id} item={found} preset={undefined} onBack={() => set({})} acts={acts} />
+      <FoundStep
+        walkId={preflight.state.id}
+        item={found}
+        preset={undefined}
+        onBack={() => set({})}
+        acts={acts}
+      />
     );
   return (
     <StepFrame
-      walk={walk}
+      preflight={preflight}
       acts={acts}
       item={item}
       parts={card.parts}
       roomFor={numbers.parts.length > 0 || card.parts.length > 5 ? "the answer" : "the place"}
       body={
         <CardParts
-          walk={walk}
+          preflight={preflight}
           card={card}
           why={why || (wide && numbers.parts.length === 0 && card.parts.length <= ROOM_FOR_WHY)}
           numbers={numbers}

@@ -7,25 +7,25 @@ import { expectedFor, inputError } from "../answers/measure-panel";
 import type { LoadedPreflight } from "../use-preflight";
 
 /** Numbers and choices of a card while being entered, in sequence. They survive a reload and are recorded with the card. */
-export function useCardNumbers(walk: LoadedPreflight, card: Card) {
+export function useCardNumbers(preflight: LoadedPreflight, card: Card) {
   const parts = card.parts.filter((part) => part.reading || part.kind === "choice");
   const {
     value: texts,
     change,
     drop,
-  } = usePersistedState<Record<string, string>>(`card draft:${walk.state.id}:${card.id}`, {});
+  } = usePersistedState<Record<string, string>>(`card draft:${preflight.state.id}:${card.id}`, {});
   const [chosen, setChosen] = useState<string>();
   const [tried, setTried] = useState<string>();
   // Leading digits deleted for this part.
   const [whole, setWhole] = useState<string>();
   const textOf = (part: Item) => texts[part.id] ?? "";
-  const bundle = useBundle(walk.list.registration);
-  const expectedOf = (part: Item) => (whole === part.id ? undefined : expectedFor(walk, bundle, part));
+  const bundle = useBundle(preflight.list.registration);
+  const expectedOf = (part: Item) => (whole === part.id ? undefined : expectedFor(preflight, bundle, part));
   const numberOf = (part: Item) =>
     part.kind === "choice" ? undefined : typedNumber(textOf(part), expectedOf(part));
   const troubleOf = (part: Item) => {
     const value = numberOf(part);
-    return value === undefined ? undefined : inputError(walk, part, value);
+    return value === undefined ? undefined : inputError(preflight, part, value);
   };
   const open = (part: Item) =>
     part.kind === "choice"

@@ -9,12 +9,12 @@ import type { Coach } from "./use-coach";
 
 /** Current prompt with its number and progress, readable at a glance. */
 export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: RunUpProfile; wide: boolean }) {
-  const { step, view, at, of, asks, trouble } = coach.coaching;
+  const { step, view, at, of, asks, problem } = coach.coaching;
   const size = wide ? 132 : 112;
-  if (trouble)
+  if (problem)
     return (
       <Alert frame="box" className="my-4" textClassName="text-lg">
-        {trouble}
+        {problem}
       </Alert>
     );
   if (!step)

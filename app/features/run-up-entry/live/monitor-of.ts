@@ -12,20 +12,20 @@ type Listener = Parameters<typeof listenLive>[1];
  * `round` distinguishes runs; `cold` is a freshly started engine.
  */
 export function monitorOf(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   { profile, pressureHpa, settingHpa }: RunUpEngine,
   planted: SimulatedFaultChoice,
   { practice, round, cold }: { practice: boolean; round: number; cold: boolean },
 ): ((on: Listener) => EngineMonitor) | undefined {
-  const shape = shapeOf(walk.list.type);
+  const shape = shapeOf(preflight.list.type);
   if (!shape) return undefined;
   const { fault, side, cylinder, severity, speed, seed, lifelike } = planted;
-  const celsius = walk.state.celsius ?? 15;
+  const celsius = preflight.state.celsius ?? 15;
   if (!practice)
     return (on) =>
       listenLive(
         {
-          registration: walk.list.registration,
+          registration: preflight.list.registration,
           fault: fault.kind,
           side,
           cylinder: String(cylinder),

@@ -14,7 +14,7 @@ function coached(kind: Kind) {
   const said: string[] = [];
   const ends: { how: CoachEnd; trace: Trace | undefined; marks: Mark[]; side: string | undefined }[] = [];
   let send: (lines: TraceLine[]) => void = () => undefined;
-  let trouble: (words: string) => void = () => undefined;
+  let problem: (words: string) => void = () => undefined;
   let closed = 0;
   const { result, unmount } = renderHook(() =>
     useCoach({
@@ -22,7 +22,7 @@ function coached(kind: Kind) {
       profile: engine.profile,
       listen: ({ onLines, onTrouble }) => {
         send = onLines;
-        trouble = onTrouble;
+        problem = onTrouble;
         return {
           tell: (step) => {
             said.push(step);
@@ -48,7 +48,7 @@ function coached(kind: Kind) {
     ends,
     runs,
     closed: () => closed,
-    trouble: (w: string) => act(() => trouble(w)),
+    problem: (w: string) => act(() => problem(w)),
   };
 }
 
@@ -89,13 +89,13 @@ test("an engine that stops on one side ends it at once, with the side", () => {
 });
 
 test("a step can be left out, the rest kept, and a monitor that falls silent is told", () => {
-  const { result, runs, ends, trouble, said, unmount, closed } = coached("none");
+  const { result, runs, ends, problem, said, unmount, closed } = coached("none");
   runs(() => result.current.coaching.step?.step === "right");
   const steps = said.length;
   act(() => result.current.skip());
   expect(said).toHaveLength(steps + 1);
-  trouble("It fell silent.");
-  expect(result.current.coaching.trouble).toBe("It fell silent.");
+  problem("It fell silent.");
+  expect(result.current.coaching.problem).toBe("It fell silent.");
   act(() => result.current.finish());
   expect(ends).toEqual([expect.objectContaining({ how: "lost" })]);
   expect(ends[0]?.trace?.t.length).toBeGreaterThan(20);

@@ -31,7 +31,7 @@ export interface Coaching {
   view: CoachView;
   /** Side without a change: asks whether the key is really there. */
   asks?: "right" | "left";
-  trouble?: string;
+  problem?: string;
   /** Time of the last evaluation, seconds of the trace, for plots. */
   now: number;
 }
@@ -145,7 +145,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
         for (const draw of watchers.current) draw();
       },
       onTrouble: (words) => {
-        setCoaching((before) => ({ ...before, trouble: words }));
+        setCoaching((before) => ({ ...before, problem: words }));
       },
     });
     return () => {

@@ -59,13 +59,13 @@ export function ManualRunUpEntry({
   } = usePersistedState<string[]>(draft, known ? FIELDS.map((_, i) => String(known[i] ?? "")) : NOTHING);
   // The first value still missing.
   const [at, setAt] = useState(() => Math.max(0, known?.slice(0, FIELDS.length).indexOf(undefined) ?? 0));
-  const [trouble, setTrouble] = useState<string>();
+  const [problem, setProblem] = useState<string>();
   const [listening, setListening] = useState(false);
   const stop = useRef<(() => void) | undefined>(undefined);
   useEffect(() => () => stop.current?.(), []);
   const digits = String(profile.rpm).length;
   const put = (text: string, index = at) => {
-    setTrouble(undefined);
+    setProblem(undefined);
     setTexts((before) => before.map((value, i) => (i === index ? text : value)));
   };
   const check = (text: string): boolean => {
@@ -74,7 +74,7 @@ export function ManualRunUpEntry({
       return true;
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      setTrouble(error.message);
+      setProblem(error.message);
       return false;
     }
   };
@@ -93,12 +93,12 @@ export function ManualRunUpEntry({
     const [base, one, back1, two, back2] = numbers;
     if (base === undefined || base === 0) {
       setAt(0);
-      setTrouble("Enter the rpm on both first: the drops are calculated from it.");
+      setProblem("Enter the rpm on both first: the drops are calculated from it.");
       return;
     }
     if (one === undefined && two === undefined) {
       setAt(1);
-      setTrouble("Enter the rpm on at least one magneto.");
+      setProblem("Enter the rpm on at least one magneto.");
       return;
     }
     if (texts.some((text) => text !== "" && !check(text))) return;
@@ -117,7 +117,7 @@ export function ManualRunUpEntry({
   });
   const listen = () => {
     setListening(true);
-    setTrouble(undefined);
+    setProblem(undefined);
     let index = at;
     let told = "";
     let left = false;
@@ -131,7 +131,7 @@ export function ManualRunUpEntry({
         stop.current = hear(
           (said) => take(said),
           () => {
-            setTrouble("Nothing heard. Say it again, or use the keys.");
+            setProblem("Nothing heard. Say it again, or use the keys.");
             end();
           },
         );
@@ -140,7 +140,7 @@ export function ManualRunUpEntry({
     const take = (said: string) => {
       const number = spokenNumber(said);
       if (number === undefined) {
-        setTrouble(`Heard “${said}”, which is not a number. Say it again.`);
+        setProblem(`Heard “${said}”, which is not a number. Say it again.`);
         told = "Again. ";
         again();
         return;
@@ -151,7 +151,7 @@ export function ManualRunUpEntry({
         again();
         return;
       }
-      setTrouble(undefined);
+      setProblem(undefined);
       put(text, index);
       told = `${readBack(number)}. `;
       index++;
@@ -187,9 +187,9 @@ export function ManualRunUpEntry({
         ))}
       </View>
       <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-        {trouble && (
+        {problem && (
           <Alert frame="box" testID="trouble">
-            {trouble}
+            {problem}
           </Alert>
         )}
         <View className="rounded-2xl bg-deck p-3">

@@ -23,10 +23,10 @@ async function typing() {
   await restore(store.dispatch);
   store.dispatch(crewPicked("ines"));
   const test = new TestPreflight();
-  const { walk } = test;
-  const engine = runUpEngine(walk, undefined);
+  const { preflight } = test;
+  const engine = runUpEngine(preflight, undefined);
   if (!engine) throw new Error("the trainer has no run-up");
-  const { result } = renderHook(() => useTypedRunUp(walk, engine), {
+  const { result } = renderHook(() => useTypedRunUp(preflight, engine), {
     wrapper: ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>,
   });
   const recorded: PreflightEvent[] = [];
@@ -54,7 +54,7 @@ test("good numbers are on record at once, all of them, and lead back to the walk
     expect(read?.type === "run-up.read" && read.data).toMatchObject({ from: "typed" });
     expect(made.some((e) => e.type === "item.answered" && e.data.itemId === "magneto.both")).toBe(true);
   });
-  expect(end).toEqual({ to: "walk" });
+  expect(end).toEqual({ to: "preflight" });
 });
 
 test("an engine that stopped, and one that did not drop, get their card; nothing is lost for it", async () => {

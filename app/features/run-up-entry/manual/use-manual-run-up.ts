@@ -14,7 +14,7 @@ import type { TypedNumbers } from "./manual-run-up-entry";
 /** Next step after entering numbers: an emergency card, the diagnosis page, or back to the preflight. */
 export type TypedEnd =
   | { to: "card"; id: "stops on one" | "no drop"; side: "right" | "left" }
-  | { to: "page" | "walk" };
+  | { to: "page" | "preflight" };
 
 /** Tolerance of the return to base, rpm for an engine run up at 1,800. */
 const BACK_WITHIN = 25;
@@ -27,10 +27,10 @@ interface Kept {
 }
 
 /** Records numbers entered by hand and the answers to them, before anything is shown. */
-export function useTypedRunUp(walk: LoadedPreflight, engine: RunUpEngine) {
+export function useTypedRunUp(preflight: LoadedPreflight, engine: RunUpEngine) {
   const dispatch = useAppDispatch();
-  const acts = usePreflightActions(walk);
-  const { id } = walk.state;
+  const acts = usePreflightActions(preflight);
+  const { id } = preflight.state;
   const { value, change, drop } = usePersistedState<Kept>(
     `typed result:${id}:${engine.name ?? "engine"}`,
     {},
@@ -46,9 +46,11 @@ export function useTypedRunUp(walk: LoadedPreflight, engine: RunUpEngine) {
     const numbers = { base, ...(right !== undefined && { right }), ...(left !== undefined && { left }) };
     const fresh: Typed = { numbers, told: [], tries: 0, ...earlier };
     const made = readTyped(fresh, engine);
-    const readings = typedReadings(walk, engine, numbers);
+    const readings = typedReadings(preflight, engine, numbers);
     const within = BACK_WITHIN * Math.max(1, profile.rpm / 1800);
-    const both = walk.list.items.find((item) => item.traced === "both" && item.station === baseItem.station);
+    const both = preflight.list.items.find(
+      (item) => item.traced === "both" && item.station === baseItem.station,
+    );
     const isBack = back.every((rpm) => rpm !== undefined && Math.abs(rpm - base) <= within);
     dispatch(
       recordAll(id, [
@@ -75,13 +77,13 @@ export function useTypedRunUp(walk: LoadedPreflight, engine: RunUpEngine) {
       ...readings.map(({ item }) => item.id),
       ...(both && isBack ? [both.id] : []),
     ]);
-    const open = walk.list.items.find(
-      (item) => item.station === baseItem.station && !done.has(item.id) && !walk.state.answers[item.id],
+    const open = preflight.list.items.find(
+      (item) => item.station === baseItem.station && !done.has(item.id) && !preflight.state.answers[item.id],
     );
     if (open) acts.visit(open.id);
     if (!needsAttention(made)) {
       drop();
-      return { to: "walk" };
+      return { to: "preflight" };
     }
     change((before) => ({ ...before, typed: fresh }));
     return { to: "page" };
@@ -92,14 +94,16 @@ export function useTypedRunUp(walk: LoadedPreflight, engine: RunUpEngine) {
     const { numbers, tries, before } = typed;
     const more: Typed = { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) };
     const made = readTyped(more, engine);
-    const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): EventInput[] => {
-      const feel = told.find(
-        ({ feature, side }) => feature === "feel" && isReadingOf(key, `magneto.${side ?? "right"}`),
-      );
-      if (!feel || !item.reading?.feel) return [];
-      const data = { itemId: item.id, key, value, unit, feel: feel.state as EngineFeel };
-      return [{ type: "reading.taken", data }];
-    });
+    const felt = typedReadings(preflight, engine, numbers).flatMap(
+      ({ item, key, value, unit }): EventInput[] => {
+        const feel = told.find(
+          ({ feature, side }) => feature === "feel" && isReadingOf(key, `magneto.${side ?? "right"}`),
+        );
+        if (!feel || !item.reading?.feel) return [];
+        const data = { itemId: item.id, key, value, unit, feel: feel.state as EngineFeel };
+        return [{ type: "reading.taken", data }];
+      },
+    );
     dispatch(recordAll(id, [{ type: "run-up.read", data: typedForTheRecord(engine, made) }, ...felt]));
     change((kept) => ({ ...kept, typed: more }));
   };

@@ -18,7 +18,7 @@ import { engineWithAnswers, type ReadRunUp } from "./use-read-run-up";
 
 /** A run-up read from a trace: questions, results, next steps. */
 export function ReadPage({
-  walk,
+  preflight,
   engine,
   read,
   planted,
@@ -32,7 +32,7 @@ export function ReadPage({
   onEmergency,
   onDone,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   engine: RunUpEngine;
   read: ReadRunUp;
   planted: SimulatedFaultChoice;
@@ -94,7 +94,7 @@ export function ReadPage({
         />
       }
     >
-      <PageHead className="mb-2 text-2xl">{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</PageHead>
+      <PageHead className="mb-2 text-2xl">{`${preflight.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</PageHead>
       {practice && !guessing && (
         <Planting
           words={simulatedFaultText(planted, sideNames(profile))}
@@ -127,7 +127,7 @@ export function ReadPage({
         </View>
       )}
       <Results
-        walk={walk}
+        preflight={preflight}
         engine={shown}
         answer={read.answer}
         trace={read.trace}

@@ -22,7 +22,7 @@ import { forTheRecord, previewJudgements } from "./use-record";
 
 /** Results of a trace: drops with their part of the trace, diagnosis, every check, and all judgements. */
 export function Results({
-  walk,
+  preflight,
   engine,
   answer,
   trace,
@@ -32,7 +32,7 @@ export function Results({
   over,
   onTried,
 }: {
-  walk: LoadedPreflight;
+  preflight: LoadedPreflight;
   engine: RunUpEngine;
   answer: RunUpAnswer;
   trace: Trace;
@@ -49,10 +49,10 @@ export function Results({
   const checks = useMemo(() => checksOf(answer.reading, engine), [answer, engine]);
   const judged = useMemo(
     () =>
-      previewJudgements(walk, engine, forTheRecord(walk, engine, answer, trace, source)).sort(
+      previewJudgements(preflight, engine, forTheRecord(preflight, engine, answer, trace, source)).sort(
         (a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade),
       ),
-    [walk, engine, answer, trace, source],
+    [preflight, engine, answer, trace, source],
   );
   const { reading } = answer;
   const told = [

@@ -48,7 +48,7 @@ export function useReadRunUp({ state }: Pick<LoadedPreflight, "state">, engine: 
   const written = state.runUps[engine.name ?? "engine"]?.at;
 
   const [read, setRead] = useState<ReadRunUp>();
-  const [trouble, setTrouble] = useState<string>();
+  const [problem, setProblem] = useState<string>();
   /** The latest request: a second tap adds to it while the first is in progress. */
   const asking = useRef<RunUpDraft | undefined>(undefined);
   const latest = useRef(engine);
@@ -78,9 +78,9 @@ export function useReadRunUp({ state }: Pick<LoadedPreflight, "state">, engine: 
         const answer = await readRunUpOnDevice(question);
         if (more.kept && begun.current) return;
         setRead({ ...draft, ...more, answer });
-        setTrouble(undefined);
+        setProblem(undefined);
       } catch (error) {
-        setTrouble((error as Error).message);
+        setProblem((error as Error).message);
       }
     },
     [walkId],
@@ -101,7 +101,7 @@ export function useReadRunUp({ state }: Pick<LoadedPreflight, "state">, engine: 
 
   return {
     read,
-    trouble,
+    problem,
     begin: () => {
       begun.current = true;
     },

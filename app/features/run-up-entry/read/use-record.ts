@@ -63,14 +63,14 @@ export function typedForTheRecord(engine: RunUpEngine, { report, remedied }: Typ
 
 /** Record of a run-up: the event, and the items it answers. */
 export function forTheRecord(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   engine: RunUpEngine,
   answer: RunUpAnswer,
   trace: Trace,
   from: TraceSource,
 ) {
   const { reading, report } = answer;
-  const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
+  const { readings, answered } = tracedReadings(itemsOf(preflight.list, "run-up"), reading, engine.name);
   const words = sideNames(engine.profile);
   const named = (step: string) =>
     reading.unnamed && (step === "right" || step === "left") ? words[step] : step;
@@ -99,13 +99,13 @@ export function forTheRecord(
 
 /** Judgements these numbers would give, before recording. */
 export function previewJudgements(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   engine: RunUpEngine,
   made: ReturnType<typeof forTheRecord>,
 ) {
-  const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
-  const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
-  const readings = { ...walk.state.readings };
+  const at = preflight.state.lastAt ?? preflight.state.startedAt ?? "";
+  const unsaid = { eventId: "", at, crewId: preflight.state.crewId ?? "" };
+  const readings = { ...preflight.state.readings };
   for (const { item, value, unit, feel } of made.readings)
     if (item.reading)
       readings[item.reading.key] = {
@@ -124,24 +124,24 @@ export function previewJudgements(
       unit: "ft",
     };
   const state: PreflightState = {
-    ...walk.state,
+    ...preflight.state,
     readings,
-    runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...made.read, eventId: "", at } },
+    runUps: { ...preflight.state.runUps, [engine.name ?? "engine"]: { ...made.read, eventId: "", at } },
   };
   const ids = new Set(made.readings.map(({ item }) => item.id));
   // The diagnosis is shown above, with its probabilities.
-  return judgePreflight(walk.list, state).judgements.filter(
+  return judgePreflight(preflight.list, state).judgements.filter(
     (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.explains,
   );
 }
 
 /** Records a run-up: result, readings and answered items; then goes to the next open item. */
-export function useRecordRunUp(walk: LoadedPreflight) {
+export function useRecordRunUp(preflight: LoadedPreflight) {
   const dispatch = useAppDispatch();
   return ({ read, readings, answered, from }: ReturnType<typeof forTheRecord>) => {
     const done = new Set([...readings.map(({ item }) => item.id), ...answered.map((item) => item.id)]);
-    const open = itemsOf(walk.list, "run-up").find(
-      (item) => !done.has(item.id) && !walk.state.answers[item.id],
+    const open = itemsOf(preflight.list, "run-up").find(
+      (item) => !done.has(item.id) && !preflight.state.answers[item.id],
     );
     const happenings: EventInput[] = [
       { type: "run-up.read", data: read },
@@ -160,17 +160,17 @@ export function useRecordRunUp(walk: LoadedPreflight) {
       ),
       ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies EventInput] : []),
     ];
-    dispatch(recordAll(walk.state.id, happenings));
+    dispatch(recordAll(preflight.state.id, happenings));
   };
 }
 
 /** Numbers entered by hand or voice, as readings of their items. */
 export function typedReadings(
-  walk: LoadedPreflight,
+  preflight: LoadedPreflight,
   engine: RunUpEngine,
   numbers: { base: number; right?: number; left?: number },
 ) {
-  const items = itemsOf(walk.list, "run-up");
+  const items = itemsOf(preflight.list, "run-up");
   return (
     [
       [READING.magnetoBase, numbers.base],

@@ -77,10 +77,11 @@ const APPLY: { [T in EventType]: EventHandler<T> } = {
 };
 
 /** Applies an event to the draft. */
-export function applyEvent(walk: PreflightDraft, event: PreflightEvent, reading: StreamReading): void {
-  const before = walk.now.lastAt;
-  if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn") walk.put({ lastAt: event.at });
+export function applyEvent(preflight: PreflightDraft, event: PreflightEvent, reading: StreamReading): void {
+  const before = preflight.now.lastAt;
+  if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn")
+    preflight.put({ lastAt: event.at });
   // The table pairs each kind with its handler; TypeScript cannot follow that through a union.
   const apply = APPLY[event.type] as EventHandler<EventType>;
-  apply(walk, event, reading, before);
+  apply(preflight, event, reading, before);
 }

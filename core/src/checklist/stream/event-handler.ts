@@ -5,7 +5,7 @@ import { authorsOf, type StreamReading } from "./read-stream";
 
 /** Applies an event of one kind to a draft. */
 export type EventHandler<T extends EventType> = (
-  walk: PreflightDraft,
+  preflight: PreflightDraft,
   event: EventEnvelope<T>,
   reading: StreamReading,
   /** Time of the previous event, if there was one. */
@@ -14,32 +14,32 @@ export type EventHandler<T extends EventType> = (
 
 /** Answers an item: the preflight moves on, and the answer can be undone. */
 export function answer(
-  walk: PreflightDraft,
+  preflight: PreflightDraft,
   event: PreflightEvent,
   itemId: string,
   outcome: Answer["outcome"],
   more: Omit<Partial<Answer>, "eventId" | "at" | "outcome"> & { discrepancyId?: string } = {},
 ): void {
   const { discrepancyId, ...rest } = more;
-  walk.own("answers")[itemId] = { eventId: event.id, at: event.at, outcome, ...rest };
-  if (walk.now.postponed.includes(itemId))
-    walk.put({ postponed: walk.now.postponed.filter((postponed) => postponed !== itemId) });
-  walk.put({ cursor: { itemId, visiting: false } });
-  canBeUndone(walk, event, discrepancyId, more.card && `${more.card} ${event.at}`);
+  preflight.own("answers")[itemId] = { eventId: event.id, at: event.at, outcome, ...rest };
+  if (preflight.now.postponed.includes(itemId))
+    preflight.put({ postponed: preflight.now.postponed.filter((postponed) => postponed !== itemId) });
+  preflight.put({ cursor: { itemId, visiting: false } });
+  canBeUndone(preflight, event, discrepancyId, more.card && `${more.card} ${event.at}`);
 }
 
 /** Reopens an item and goes to it. */
-export function reopenItem(walk: PreflightDraft, itemId: string): void {
-  walk.put({ cursor: { itemId, visiting: true } });
+export function reopenItem(preflight: PreflightDraft, itemId: string): void {
+  preflight.put({ cursor: { itemId, visiting: true } });
 }
 
 export function canBeUndone(
-  walk: PreflightDraft,
+  preflight: PreflightDraft,
   event: PreflightEvent,
   discrepancyId?: string,
   card?: string,
 ): void {
-  walk.own("undoable").push({
+  preflight.own("undoable").push({
     eventId: event.id,
     crewIds: authorsOf(event),
     ...(discrepancyId && { discrepancyId }),

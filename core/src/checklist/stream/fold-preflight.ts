@@ -19,11 +19,11 @@ function foldRead(
   events: readonly PreflightEvent[],
   reading: StreamReading,
 ): PreflightState {
-  const walk = new PreflightDraft(emptyState(preflightId));
+  const preflight = new PreflightDraft(emptyState(preflightId));
   const { takenBack, withdrawn } = reading;
   for (const event of events)
-    if (!takenBack.has(event.id) && !withdrawn.has(event.id)) applyEvent(walk, event, reading);
-  return walk.done();
+    if (!takenBack.has(event.id) && !withdrawn.has(event.id)) applyEvent(preflight, event, reading);
+  return preflight.done();
 }
 
 function ofStream(preflightId: string, events: readonly PreflightEvent[]): readonly PreflightEvent[] {
@@ -65,9 +65,10 @@ export function foldIncrementally(
       newest: own.at(-1)?.id ?? "",
     };
   }
-  const walk = new PreflightDraft(previous.state);
-  for (const event of more) if (event.streamId === preflightId) applyEvent(walk, event, previous.reading);
-  return { ...previous, events, state: walk.done(), newest: more.at(-1)?.id ?? previous.newest };
+  const preflight = new PreflightDraft(previous.state);
+  for (const event of more)
+    if (event.streamId === preflightId) applyEvent(preflight, event, previous.reading);
+  return { ...previous, events, state: preflight.done(), newest: more.at(-1)?.id ?? previous.newest };
 }
 
 function namedBy(events: readonly PreflightEvent[]): ReadonlySet<string> {

@@ -49,15 +49,16 @@ export function pastRunUps(
 ): PastRunUp[] {
   const walks = new Map<string, Map<string, MemoryReading>>();
   for (const reading of readings) {
-    const walk = walks.get(reading.preflightId) ?? new Map<string, MemoryReading>();
-    walk.set(reading.key, reading);
-    walks.set(reading.preflightId, walk);
+    const preflight = walks.get(reading.preflightId) ?? new Map<string, MemoryReading>();
+    preflight.set(reading.key, reading);
+    walks.set(reading.preflightId, preflight);
   }
   const found: PastRunUp[] = [];
-  for (const walk of walks.values())
+  for (const preflight of walks.values())
     for (const engine of engines ?? [undefined]) {
-      const value = (kind: ReadingKind, of?: string) => usableValue(kind, walk.get(readingKey(kind, of)));
-      const at = walk.get(readingKey(READING.magnetoBase, engine))?.at;
+      const value = (kind: ReadingKind, of?: string) =>
+        usableValue(kind, preflight.get(readingKey(kind, of)));
+      const at = preflight.get(readingKey(READING.magnetoBase, engine))?.at;
       const base = value(READING.magnetoBase, engine);
       if (at === undefined || base === undefined || !(base > 0)) continue;
       const drop = (kind: ReadingKind) => {

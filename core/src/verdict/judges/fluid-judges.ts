@@ -15,42 +15,42 @@ import {
   judgeUplifts,
 } from "./judge-fluids";
 
-function fuel(walk: JudgedPreflight): Judgement[] {
-  const input = fuelInput(walk.list, walk.state, walk.quantity);
+function fuel(preflight: JudgedPreflight): Judgement[] {
+  const input = fuelInput(preflight.list, preflight.state, preflight.quantity);
   if (!input || input.readings.length === 0) return [];
-  const itemIds = walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", "fuel.gauge"]);
+  const itemIds = preflight.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", "fuel.gauge"]);
   return ledBy(itemIds, "fuel.endurance", "Fuel for this flight", () => {
     const result = judgeFuel(input);
-    walk.given.fuel = result;
+    preflight.given.fuel = result;
     return result.judgements;
   });
 }
 
-function oilLevel(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
-  return enginesOf(walk).flatMap(({ name, key }) => {
-    const levelQt = walk.value(READING.oilLevel, name);
+function oilLevel(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
+  return enginesOf(preflight).flatMap(({ name, key }) => {
+    const levelQt = preflight.value(READING.oilLevel, name);
     if (levelQt === undefined) return [];
     const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
     const heat = state.readings[readingKey(READING.oilLevel, name)]?.heat;
-    const made = ledBy(walk.itemsOf([READING.oilLevel], name), READING.oilLevel, "Oil", () => {
+    const made = ledBy(preflight.itemsOf([READING.oilLevel], name), READING.oilLevel, "Oil", () => {
       const judged = judgeOil({ levelQt, profile: list.type.oil, longFlight, ...(heat && { heat }) });
-      walk.given.oil = { ...walk.given.oil, [key]: judged };
+      preflight.given.oil = { ...preflight.given.oil, [key]: judged };
       return judged.judgement;
     });
     return ofEngine(name, made);
   });
 }
 
-function oilUse(walk: JudgedPreflight): Judgement[] {
-  const { list, state, given } = walk;
+function oilUse(preflight: JudgedPreflight): Judgement[] {
+  const { list, state, given } = preflight;
   const levels = Object.fromEntries(
     Object.entries(given.oil ?? {}).map(([engine, judged]) => [engine, judged.levelQt]),
   );
   const addedQt: Record<string, number> = {};
   for (const { engine = ONLY_ENGINE, qt } of state.oilAdded) addedQt[engine] = (addedQt[engine] ?? 0) + qt;
-  return ledBy(walk.itemsOf([READING.oilLevel]), "oil.use", "Oil consumption", () => [
-    ...judgeOilLog(list, levels, walk.value(READING.hours), addedQt),
+  return ledBy(preflight.itemsOf([READING.oilLevel]), "oil.use", "Oil consumption", () => [
+    ...judgeOilLog(list, levels, preflight.value(READING.hours), addedQt),
     ...judgeOilAdded(list, state),
   ]);
 }

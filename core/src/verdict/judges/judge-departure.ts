@@ -27,26 +27,26 @@ export function reportedWind({ state }: Pick<JudgedPreflight, "state">): WindRan
 }
 
 /** Governing wind: from the windsock, else the report. */
-function windNow(walk: JudgedPreflight): WindRange | undefined {
-  const fromDeg = walk.value(READING.windFrom);
-  const kt = walk.value(READING.windSpeed);
-  const gustKt = walk.value(READING.windGust);
-  if (fromDeg === undefined || kt === undefined) return reportedWind(walk);
+function windNow(preflight: JudgedPreflight): WindRange | undefined {
+  const fromDeg = preflight.value(READING.windFrom);
+  const kt = preflight.value(READING.windSpeed);
+  const gustKt = preflight.value(READING.windGust);
+  if (fromDeg === undefined || kt === undefined) return reportedWind(preflight);
   return { fromDeg, kt, ...(gustKt !== undefined && gustKt >= kt && { gustKt }) };
 }
 
 /** Input for a preflight's departure, measured values before planned ones; undefined without a chosen runway. */
-export function departureOf(walk: JudgedPreflight): DepartureInput | undefined {
-  const { list, state } = walk;
+export function departureOf(preflight: JudgedPreflight): DepartureInput | undefined {
+  const { list, state } = preflight;
   const runway = runwayInUse(list, state)?.runway;
   if (!runway || !list.airfield) return undefined;
-  const loaded = loadOfPreflight(walk);
+  const loaded = loadOfPreflight(preflight);
   const report = state.weather?.report;
-  const wind = windNow(walk);
-  const settingHpa = walk.value(READING.altimeterSetting) ?? report?.settingHpa;
+  const wind = windNow(preflight);
+  const settingHpa = preflight.value(READING.altimeterSetting) ?? report?.settingHpa;
   // The reported temperature is more reliable than the planned one.
   const celsius = report?.celsius ?? state.celsius;
-  const minima = setsOf(walk);
+  const minima = setsOf(preflight);
   return {
     type: list.type,
     airfield: list.airfield,
@@ -108,23 +108,23 @@ function expectedReadings({ state }: JudgedPreflight) {
   };
 }
 
-function departure(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
-  const input = departureOf(walk);
-  const wind = windNow(walk);
+function departure(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
+  const input = departureOf(preflight);
+  const wind = windNow(preflight);
   const told = state.weather?.report;
-  const [fromDeg, kt] = [walk.value(READING.windFrom), walk.value(READING.windSpeed)];
-  const reported = reportedWind(walk);
-  const endurance = walk.given.fuel?.enduranceMin;
-  const today = state.weather ? lightForFlight(walk) : undefined;
-  const expected = expectedReadings(walk);
+  const [fromDeg, kt] = [preflight.value(READING.windFrom), preflight.value(READING.windSpeed)];
+  const reported = reportedWind(preflight);
+  const endurance = preflight.given.fuel?.enduranceMin;
+  const today = state.weather ? lightForFlight(preflight) : undefined;
+  const expected = expectedReadings(preflight);
   const way = state.plannedLaunch;
   const limit = way ? list.type.launch?.[way] : undefined;
   const { judgements } = judgeDeparture({
     now: state.lastAt ?? state.startedAt ?? "",
     conditions: list.conditions,
     // The aircraft's own crosswind limit is judged with the wind.
-    sets: setsOf(walk).filter(({ of }) => of !== "aircraft"),
+    sets: setsOf(preflight).filter(({ of }) => of !== "aircraft"),
     ...(list.ownUnknown && { ownUnknown: "when it began" as const }),
     ...(input && { input }),
     ...(wind && { wind }),

@@ -21,34 +21,34 @@ interface Engine {
 
 /** Runs a judge per engine: an unusable number on one does not affect the other. */
 const eachEngine =
-  (id: string, subject: string, judge: (walk: JudgedPreflight, engine: Engine) => Judgement[]) =>
-  (walk: JudgedPreflight): Judgement[] =>
-    enginesOf(walk).flatMap(({ name, key }) => {
+  (id: string, subject: string, judge: (preflight: JudgedPreflight, engine: Engine) => Judgement[]) =>
+  (preflight: JudgedPreflight): Judgement[] =>
+    enginesOf(preflight).flatMap(({ name, key }) => {
       const engine: Engine = {
         name,
         key,
-        value: (kind) => walk.value(kind, name),
-        items: (...kinds) => walk.itemsOf(kinds, name),
+        value: (kind) => preflight.value(kind, name),
+        items: (...kinds) => preflight.itemsOf(kinds, name),
       };
       return ofEngine(
         name,
-        guarded(id, subject, () => judge(walk, engine)),
+        guarded(id, subject, () => judge(preflight, engine)),
       );
     });
 
-function side(walk: JudgedPreflight, engine: Engine, kind: ReadingKind) {
+function side(preflight: JudgedPreflight, engine: Engine, kind: ReadingKind) {
   const rpm = engine.value(kind);
-  const feel = walk.state.readings[engine.name ? `${kind}.${engine.name}` : kind]?.feel;
+  const feel = preflight.state.readings[engine.name ? `${kind}.${engine.name}` : kind]?.feel;
   return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
 }
 
-function magnetos(walk: JudgedPreflight, engine: Engine): Judgement[] {
+function magnetos(preflight: JudgedPreflight, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
-  const right = side(walk, engine, READING.magnetoRight);
-  const left = side(walk, engine, READING.magnetoLeft);
+  const right = side(preflight, engine, READING.magnetoRight);
+  const left = side(preflight, engine, READING.magnetoLeft);
   if (baseRpm === undefined || (!right && !left)) return [];
   const itemIds = engine.items(READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft);
-  const { magnetos: profile, runUp } = walk.list.type;
+  const { magnetos: profile, runUp } = preflight.list.type;
   return ledBy(itemIds, "magneto", "Magnetos", () => {
     if (!profile)
       return notAssessed(
@@ -62,9 +62,9 @@ function magnetos(walk: JudgedPreflight, engine: Engine): Judgement[] {
       ...(right && { right }),
       ...(left && { left }),
       ...(runUp && { clearing: clearingText(runUp) }),
-      explained: walk.state.runUps[engine.key]?.found !== undefined,
+      explained: preflight.state.runUps[engine.key]?.found !== undefined,
     });
-    walk.given.magnetos = result;
+    preflight.given.magnetos = result;
     return result.judgements;
   });
 }
@@ -75,12 +75,12 @@ const BASELINES: readonly [BaselineQuantity, ReadingKind, cause: string][] = [
   ["heatDrop", READING.carburettorHot, "carburettor-heat"],
 ];
 
-function baselines(walk: JudgedPreflight, engine: Engine): Judgement[] {
+function baselines(preflight: JudgedPreflight, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
-  const { magnetos: profile } = walk.list.type;
+  const { magnetos: profile } = preflight.list.type;
   if (baseRpm === undefined || !profile) return [];
-  const past = (walk.list.memory?.runUps ?? []).filter((run) => run.engine === engine.name);
-  const high = densityAltitude(walk);
+  const past = (preflight.list.memory?.runUps ?? []).filter((run) => run.engine === engine.name);
+  const high = densityAltitude(preflight);
   return BASELINES.flatMap(([quantity, kind, cause]) => {
     const rpm = engine.value(kind);
     if (rpm === undefined) return [];

@@ -64,9 +64,9 @@ export function loadOfPreflight({
   };
 }
 
-function loading(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
-  const loaded = loadOfPreflight(walk);
+function loading(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
+  const loaded = loadOfPreflight(preflight);
   const profile = list.loading;
   if (!loaded || !profile) return [];
   const { load, burn } = loaded;
@@ -83,7 +83,7 @@ function loading(walk: JudgedPreflight): Judgement[] {
     source: check.faults.some(({ mm }) => mm !== undefined)
       ? profile.envelope.source
       : profile.maxTakeoffKg.source,
-    itemIds: walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
+    itemIds: preflight.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
   };
   const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
   // Too heavy without them is too heavy with them.

@@ -16,36 +16,36 @@ import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING } from "../../readings/reading-keys";
 import { type Judge, type JudgedPreflight, ledBy } from "./judge";
 
-function hours(walk: JudgedPreflight): Judgement[] {
-  const now = walk.value(READING.hours);
+function hours(preflight: JudgedPreflight): Judgement[] {
+  const now = preflight.value(READING.hours);
   if (now === undefined) return [];
-  return ledBy(walk.itemsOf([READING.hours]), "hours", "Hour meter", () =>
-    judgeHourMeter(now, walk.list.memory?.hours),
+  return ledBy(preflight.itemsOf([READING.hours]), "hours", "Hour meter", () =>
+    judgeHourMeter(now, preflight.list.memory?.hours),
   );
 }
 
-function heading(walk: JudgedPreflight): Judgement[] {
-  const shown = walk.value(READING.heading);
-  const compass = walk.value(READING.compass);
+function heading(preflight: JudgedPreflight): Judgement[] {
+  const shown = preflight.value(READING.heading);
+  const compass = preflight.value(READING.compass);
   if (shown === undefined || compass === undefined) return [];
-  return ledBy(walk.itemsOf([READING.heading, READING.compass]), "heading", "Heading indicator", () =>
-    judgeHeading(shown, compass, readDeviationCard(walk.list.facts?.["compass card"])),
+  return ledBy(preflight.itemsOf([READING.heading, READING.compass]), "heading", "Heading indicator", () =>
+    judgeHeading(shown, compass, readDeviationCard(preflight.list.facts?.["compass card"])),
   );
 }
 
-function climb(walk: JudgedPreflight): Judgement[] {
-  const shown = walk.value(READING.climb);
+function climb(preflight: JudgedPreflight): Judgement[] {
+  const shown = preflight.value(READING.climb);
   if (shown === undefined) return [];
-  return ledBy(walk.itemsOf([READING.climb]), "climb", "VSI", () => judgeVsi(shown));
+  return ledBy(preflight.itemsOf([READING.climb]), "climb", "VSI", () => judgeVsi(shown));
 }
 
 const RECEIVERS = "VOR 1 and 2";
 
-function receivers(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
-  const one = walk.value(READING.receiverOne);
-  const two = walk.value(READING.receiverTwo);
-  const itemIds = walk.itemsOf([READING.receiverOne, READING.receiverTwo]);
+function receivers(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
+  const one = preflight.value(READING.receiverOne);
+  const two = preflight.value(READING.receiverTwo);
+  const itemIds = preflight.itemsOf([READING.receiverOne, READING.receiverTwo]);
   if (one !== undefined || two !== undefined)
     return ledBy(itemIds, "receivers", RECEIVERS, () =>
       judgeVorReceivers({ ...(one !== undefined && { one }), ...(two !== undefined && { two }) }),
@@ -58,18 +58,18 @@ function receivers(walk: JudgedPreflight): Judgement[] {
   return ledBy(itemIds, "receivers", RECEIVERS, () => judgeReceiverAge(lastAt, now));
 }
 
-function altimeter(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
-  const indicatedFt = walk.value(READING.altimeter);
+function altimeter(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
+  const indicatedFt = preflight.value(READING.altimeter);
   if (indicatedFt === undefined) return [];
-  const settingHpa = walk.value(READING.altimeterSetting);
+  const settingHpa = preflight.value(READING.altimeterSetting);
   const fieldElevationFt = list.airfield?.elevationFt;
   const at = state.readings[READING.altimeter]?.at;
   const errors =
     at && fieldElevationFt !== undefined
       ? [...(list.memory?.altimeter ?? []), { at, errorFt: indicatedFt - fieldElevationFt }]
       : [];
-  return ledBy(walk.itemsOf([READING.altimeter]), "altimeter", "Altimeter", () => [
+  return ledBy(preflight.itemsOf([READING.altimeter]), "altimeter", "Altimeter", () => [
     judgeAltimeter({
       indicatedFt,
       fieldElevationFt,
@@ -93,15 +93,18 @@ function battery({ list, state }: JudgedPreflight): Judgement[] {
   );
 }
 
-function wind(walk: JudgedPreflight): Judgement[] {
-  const { list, state } = walk;
+function wind(preflight: JudgedPreflight): Judgement[] {
+  const { list, state } = preflight;
   const inUse = runwayInUse(list, state);
-  const fromDeg = walk.value(READING.windFrom);
-  const kt = walk.value(READING.windSpeed);
+  const fromDeg = preflight.value(READING.windFrom);
+  const kt = preflight.value(READING.windSpeed);
   if (!inUse || fromDeg === undefined || kt === undefined) return [];
-  const itemIds = [...walk.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]), inUse.itemId];
+  const itemIds = [
+    ...preflight.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]),
+    inUse.itemId,
+  ];
   const { runway } = inUse;
-  const gustKt = walk.value(READING.windGust);
+  const gustKt = preflight.value(READING.windGust);
   return ledBy(itemIds, "wind.cross", "Crosswind", () =>
     runway
       ? judgeWind({

@@ -10,21 +10,21 @@ const DROPS: Partial<Record<ReadingKind, string>> = {
 };
 
 /** Compares all readings of a twin's engines; magnetos by the drop from their own engine's rpm. */
-function sides(walk: JudgedPreflight): Judgement[] {
-  const [left, right, ...more] = walk.list.type.engines ?? [];
+function sides(preflight: JudgedPreflight): Judgement[] {
+  const [left, right, ...more] = preflight.list.type.engines ?? [];
   if (!left || !right || more.length > 0) return [];
   return (Object.keys(MAX_SIDE_DIFFERENCE) as ReadingKind[]).flatMap((kind) => {
     const shown = (engine: string) => {
-      const value = walk.value(kind, engine);
+      const value = preflight.value(kind, engine);
       if (!DROPS[kind]) return value;
-      const base = walk.value(READING.magnetoBase, engine);
+      const base = preflight.value(READING.magnetoBase, engine);
       return value === undefined || base === undefined ? undefined : base - value;
     };
     const { unit, label } = readingDefinition(kind);
     const [a, b] = [shown(left), shown(right)];
     if (a === undefined || b === undefined || !unit) return [];
     const what = DROPS[kind] ?? label;
-    return ledBy(walk.itemsOf([kind]), `sides.${kind}`, what, () =>
+    return ledBy(preflight.itemsOf([kind]), `sides.${kind}`, what, () =>
       judgeSides({ id: kind, what, left: { value: a, unit }, right: { value: b, unit } }),
     );
   });

@@ -33,7 +33,7 @@ export interface Judge {
   subject: string;
   topic: ReadingTopic;
   needs: readonly string[];
-  judge(walk: JudgedPreflight): Judgement[];
+  judge(preflight: JudgedPreflight): Judgement[];
 }
 
 /** Engines of a type; a single engine's readings have no name. */

@@ -12,8 +12,8 @@ const ANSWERS = so(60, 2);
 /** A year of sent events, dated yesterday so that they are not deleted. */
 function sentEvents(): object[] {
   const now = Date.now() - 86_400_000;
-  return Array.from({ length: EVENTS / PER_WALK }, (_, walk) => {
-    const at = now - walk * 3_600_000;
+  return Array.from({ length: EVENTS / PER_WALK }, (_, preflight) => {
+    const at = now - preflight * 3_600_000;
     const streamId = newId(at);
     return Array.from({ length: PER_WALK }, (_, i) => {
       const id = newId(at + i * 1000);

@@ -50,7 +50,7 @@ export async function tapToPaint(): Promise<Figure[]> {
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
   await page.getByRole("button", { name: "Start preflight" }).click();
   await page.getByText("Does it sit level?").waitFor();
-  const walk: number[] = [];
+  const preflight: number[] = [];
   const undo = async () => {
     const before = await page.getByRole("heading", { level: 1 }).innerText();
     await page.getByRole("button", { name: "Undo" }).click();
@@ -68,7 +68,7 @@ export async function tapToPaint(): Promise<Figure[]> {
     await page.bringToFront();
     for (let i = 0; i < WARM_UP + TAPS_A_TURN; i++) {
       const took = await tap(page, "[data-testid=primary]", "h1");
-      if (i >= WARM_UP) walk.push(took);
+      if (i >= WARM_UP) preflight.push(took);
       await undo();
     }
     await barePage.bringToFront();
@@ -81,7 +81,7 @@ export async function tapToPaint(): Promise<Figure[]> {
   return [0.5, 0.99].map((q) =>
     atMost(
       `tap to next item painted, ${q === 0.5 ? "median" : "99th percentile"}`,
-      quantile(walk, q),
+      quantile(preflight, q),
       "ms",
       quantile(bare, q),
       2,

@@ -54,7 +54,10 @@ interface Taps {
 type One = (typeof group)[number];
 
 /** Runs a healthy preflight with the fewest taps: `cards` as for a daily pilot, `traced` with the engine monitor. */
-function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolean; traced: boolean }): Taps {
+function preflight(
+  { type, aircraft }: One,
+  day: { turnaround: boolean; cards: boolean; traced: boolean },
+): Taps {
   const offered = offeredConditions(type);
   const conditions = offered.filter((c) => c === (day.turnaround ? "turnaround" : "first of the day"));
   const list = composeList({
@@ -150,9 +153,9 @@ export function taps(): Figure[] {
     if (!most) return [];
     return [false, true].flatMap((turnaround): Figure[] => {
       const day = turnaround ? "turnaround" : "first flight of the day";
-      const single = walk(one, { turnaround, cards: false, traced: false });
-      const byHand = walk(one, { turnaround, cards: true, traced: false });
-      const fewest = walk(one, { turnaround, cards: true, traced: one.type.runUp !== undefined });
+      const single = preflight(one, { turnaround, cards: false, traced: false });
+      const byHand = preflight(one, { turnaround, cards: true, traced: false });
+      const fewest = preflight(one, { turnaround, cards: true, traced: one.type.runUp !== undefined });
       const of = `${one.type.name}, ${day}`;
       return [
         within(

@@ -1,8 +1,8 @@
 import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
-export const bladePulled: EventHandler<"blade.pulled"> = (walk, event) => {
+export const bladePulled: EventHandler<"blade.pulled"> = (preflight, event) => {
   const { itemId, blade } = event.data;
-  walk.own("blades")[itemId] = blade;
-  reopenItem(walk, itemId);
-  canBeUndone(walk, event);
+  preflight.own("blades")[itemId] = blade;
+  reopenItem(preflight, itemId);
+  canBeUndone(preflight, event);
 };

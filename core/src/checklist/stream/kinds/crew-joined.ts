@@ -1,5 +1,5 @@
 import type { EventHandler } from "../event-handler";
 
-export const crewJoined: EventHandler<"crew.joined"> = (walk, { data: { crewId } }) => {
-  if (!walk.now.joined.includes(crewId)) walk.own("joined").push(crewId);
+export const crewJoined: EventHandler<"crew.joined"> = (preflight, { data: { crewId } }) => {
+  if (!preflight.now.joined.includes(crewId)) preflight.own("joined").push(crewId);
 };

@@ -1,5 +1,5 @@
 import type { EventHandler } from "../event-handler";
 
-export const crewLeft: EventHandler<"crew.left"> = (walk, { data }) => {
-  walk.put({ joined: walk.now.joined.filter((crewId) => crewId !== data.crewId) });
+export const crewLeft: EventHandler<"crew.left"> = (preflight, { data }) => {
+  preflight.put({ joined: preflight.now.joined.filter((crewId) => crewId !== data.crewId) });
 };

@@ -1,4 +1,4 @@
 import type { EventHandler } from "../event-handler";
 
-export const fuelTold: EventHandler<"fuel.told"> = (walk, { data }) =>
-  walk.put({ told: { ...walk.now.told, ...data } });
+export const fuelTold: EventHandler<"fuel.told"> = (preflight, { data }) =>
+  preflight.put({ told: { ...preflight.now.told, ...data } });

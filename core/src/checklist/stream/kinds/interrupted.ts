@@ -1,6 +1,9 @@
 import type { EventHandler } from "../event-handler";
 
-export const interrupted: EventHandler<"interrupted"> = (walk, { at, data: { itemId, cause, since } }) => {
+export const interrupted: EventHandler<"interrupted"> = (
+  preflight,
+  { at, data: { itemId, cause, since } },
+) => {
   const one = { at, ...(itemId && { itemId }), ...(cause && { cause }), ...(since && { since }) };
-  walk.put({ interruptions: [...walk.now.interruptions, one] });
+  preflight.put({ interruptions: [...preflight.now.interruptions, one] });
 };

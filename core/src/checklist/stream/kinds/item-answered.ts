@@ -1,8 +1,8 @@
 import { answer, type EventHandler } from "../event-handler";
 
-export const itemAnswered: EventHandler<"item.answered"> = (walk, event) => {
+export const itemAnswered: EventHandler<"item.answered"> = (preflight, event) => {
   const { itemId, outcome, value, caught, byCrewId, card } = event.data;
-  answer(walk, event, itemId, outcome, {
+  answer(preflight, event, itemId, outcome, {
     ...(value !== undefined && { value }),
     ...(caught && { caught }),
     ...(byCrewId && { byCrewId }),

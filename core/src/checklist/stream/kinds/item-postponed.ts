@@ -1,8 +1,8 @@
 import { canBeUndone, type EventHandler } from "../event-handler";
 
-export const itemPostponed: EventHandler<"item.postponed"> = (walk, event) => {
+export const itemPostponed: EventHandler<"item.postponed"> = (preflight, event) => {
   const { itemId } = event.data;
-  if (!walk.now.postponed.includes(itemId)) walk.own("postponed").push(itemId);
-  walk.put({ cursor: { itemId, visiting: false } });
-  canBeUndone(walk, event);
+  if (!preflight.now.postponed.includes(itemId)) preflight.own("postponed").push(itemId);
+  preflight.put({ cursor: { itemId, visiting: false } });
+  canBeUndone(preflight, event);
 };

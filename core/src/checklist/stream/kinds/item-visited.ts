@@ -1,3 +1,4 @@
 import { type EventHandler, reopenItem } from "../event-handler";
 
-export const itemVisited: EventHandler<"item.visited"> = (walk, { data }) => reopenItem(walk, data.itemId);
+export const itemVisited: EventHandler<"item.visited"> = (preflight, { data }) =>
+  reopenItem(preflight, data.itemId);

@@ -1,4 +1,5 @@
 import type { EventHandler } from "../event-handler";
 
 /** The last load counts and replaces the planned one. */
-export const loadTold: EventHandler<"load.told"> = (walk, { data }) => walk.put({ plannedLoad: data });
+export const loadTold: EventHandler<"load.told"> = (preflight, { data }) =>
+  preflight.put({ plannedLoad: data });

@@ -2,7 +2,7 @@ import type { EventHandler } from "../event-handler";
 
 /** Only the first start counts. */
 export const preflightStarted: EventHandler<"preflight.started"> = (
-  walk,
+  preflight,
   { id, at, crewId, data },
   { startId },
 ) => {
@@ -21,7 +21,7 @@ export const preflightStarted: EventHandler<"preflight.started"> = (
     weather,
     turnBackFt,
   } = data;
-  walk.put({
+  preflight.put({
     registration,
     listHash,
     conditions,

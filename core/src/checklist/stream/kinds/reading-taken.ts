@@ -1,9 +1,9 @@
 import { answer, type EventHandler } from "../event-handler";
 
-export const readingTaken: EventHandler<"reading.taken"> = (walk, event) => {
+export const readingTaken: EventHandler<"reading.taken"> = (preflight, event) => {
   const { itemId, key, value, unit, feel, heat, from, card } = event.data;
-  answer(walk, event, itemId, "checked", { value: String(value), ...(card && { card }) });
-  walk.own("readings")[key] = {
+  answer(preflight, event, itemId, "checked", { value: String(value), ...(card && { card }) });
+  preflight.own("readings")[key] = {
     eventId: event.id,
     itemId,
     at: event.at,

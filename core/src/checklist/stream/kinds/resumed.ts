@@ -1,10 +1,10 @@
 import type { EventHandler } from "../event-handler";
 
 /** Ends the latest open interruption. */
-export const resumed: EventHandler<"resumed"> = (walk, { at, data: { way } }) => {
-  const { interruptions } = walk.now;
+export const resumed: EventHandler<"resumed"> = (preflight, { at, data: { way } }) => {
+  const { interruptions } = preflight.now;
   const open = interruptions.findLastIndex((one) => one.resumedAt === undefined);
   if (open < 0) return;
   const end = (one: (typeof interruptions)[number]) => ({ ...one, resumedAt: at, ...(way && { way }) });
-  walk.put({ interruptions: interruptions.map((one, i) => (i === open ? end(one) : one)) });
+  preflight.put({ interruptions: interruptions.map((one, i) => (i === open ? end(one) : one)) });
 };

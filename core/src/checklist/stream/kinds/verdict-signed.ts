@@ -1,15 +1,15 @@
 import type { EventHandler } from "../event-handler";
 
 export const verdictSigned: EventHandler<"verdict.signed"> = (
-  walk,
+  preflight,
   { id, at, crewId, data },
   { signatureId },
 ) => {
   const signature = { ...data, at, crewId };
   if (id !== signatureId) {
-    walk.put({ amendments: [...walk.now.amendments, signature] });
+    preflight.put({ amendments: [...preflight.now.amendments, signature] });
     return;
   }
   // Nothing can be undone after the signature.
-  walk.put({ signed: signature, undoable: [] });
+  preflight.put({ signed: signature, undoable: [] });
 };

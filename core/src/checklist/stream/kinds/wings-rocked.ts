@@ -1,10 +1,10 @@
 import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
 /** Every drain must be sampled again. */
-export const wingsRocked: EventHandler<"wings.rocked"> = (walk, event) => {
-  walk.put({ rocked: { eventId: event.id, at: event.at } });
-  const drains = Object.keys(walk.now.samples);
-  for (const itemId of drains) delete walk.own("answers")[itemId];
-  if (drains[0]) reopenItem(walk, drains[0]);
-  canBeUndone(walk, event);
+export const wingsRocked: EventHandler<"wings.rocked"> = (preflight, event) => {
+  preflight.put({ rocked: { eventId: event.id, at: event.at } });
+  const drains = Object.keys(preflight.now.samples);
+  for (const itemId of drains) delete preflight.own("answers")[itemId];
+  if (drains[0]) reopenItem(preflight, drains[0]);
+  canBeUndone(preflight, event);
 };
