@@ -19,7 +19,7 @@ interface Asked {
 /** Answers of a person who finds no problem, up to the goal, in the order asked. */
 export function healthyAnswers({ list, events, goal, readings, facts }: Asked): PreflightEvent[] {
   const [first] = events;
-  if (!first) throw new Error("the walk was not begun");
+  if (!first) throw new Error("no preflight was started");
   const { streamId, deviceId, crewId } = first;
   const made: PreflightEvent[] = [];
   let last = events.reduce((newest, event) => (event.id > newest ? event.id : newest), "");
@@ -44,7 +44,7 @@ export function healthyAnswers({ list, events, goal, readings, facts }: Asked): 
     if (item.second && now().joined.length === 0) put("crew.joined", { crewId: "kofi" });
     answer(item, put, { list, readings, facts });
   }
-  throw new Error(`never came to ${goal}`);
+  throw new Error(`did not reach ${goal}`);
 }
 
 type Put = <T extends EventType>(type: T, data: EventData[T]) => void;

@@ -54,7 +54,7 @@ export async function keepPreparedSnapshot(database: Connection): Promise<void> 
 /** Restores every table from the snapshot. */
 export async function restoreSnapshot(database: Connection): Promise<void> {
   const tables = await tablesOf(database, COPY);
-  if (tables.length === 0) throw new Error("nothing was kept that could be gone back to");
+  if (tables.length === 0) throw new Error("no snapshot to restore");
   await database.beginTransaction();
   for (const table of tables) {
     await database.query(`DELETE FROM cravix.${table}`);

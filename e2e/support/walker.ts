@@ -391,7 +391,7 @@ export class Walker {
     )
       expect(
         standing.kind === "verdict" ? Number.POSITIVE_INFINITY : this.answered,
-        `never came to ${goal}`,
+        `did not reach ${goal}`,
       ).toBeLessThan(2 * this.#items.length);
   }
 
@@ -402,7 +402,7 @@ export class Walker {
       standing.kind !== "verdict";
       standing = await this.item(await this.answerTo(standing))
     )
-      expect(this.answered, "the walk never ends").toBeLessThan(2 * this.#items.length);
+      expect(this.answered, "the preflight never ends").toBeLessThan(2 * this.#items.length);
     await this.page.waitForURL(/\/verdict$/);
   }
 }

@@ -43,7 +43,7 @@ async function killBrowser(context: BrowserContext): Promise<void> {
   rmSync(join(profile, "SingletonLock"), { force: true });
 }
 
-test("one thumb walks it all, through a reload, a killed server, a reload without a network and a killed browser", async () => {
+test("a complete preflight with one thumb, across a reload, a killed server, an offline reload and a killed browser", async () => {
   let { context, page } = await openBrowser();
   await page.goto("/");
   let walker = new Walker(page);
@@ -111,7 +111,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await context.close();
 });
 
-test("the next pilot meets what was found at its station", async ({ browser }) => {
+test("the next pilot sees an open discrepancy at its station", async ({ browser }) => {
   const context = await browser.newContext({ viewport: PHONE, baseURL: cravix.url });
   const page = await context.newPage();
   await page.goto("/");

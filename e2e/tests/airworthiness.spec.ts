@@ -33,7 +33,7 @@ async function notFlying(page: Page) {
   await button(page, "Go to Aircraft").click();
 }
 
-test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop does, and it is said what that costs", async ({
+test("2.1 h remaining and 2.6 h planned: the flight is stopped; a ferry flight to the workshop is allowed and its cost is shown", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -65,11 +65,11 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await expect(page.getByText("2.1 h left until 4,232.2 h; this flight needs 2.8 h.").first()).toBeVisible();
 });
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
-  test("a flight is logged: a gap and a slip are asked about, without a network too, and the totals go on", async ({
+  test("logging a flight: a gap and a typing error are queried, also offline, and the totals continue", async ({
     page,
     context,
   }) => {
@@ -115,7 +115,7 @@ test.describe("off the network", () => {
   });
 });
 
-test("a student finds a dead landing light; deferred by day, refused by night; a mechanic releases, and the next walks after maintenance", async ({
+test("a student finds a failed landing light; deferred for day flights, not for night; a mechanic releases it, and the next preflight is after maintenance", async ({
   page,
 }) => {
   const walker = new Walker(page);

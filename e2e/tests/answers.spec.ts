@@ -22,7 +22,7 @@ async function goTo(page: Page, walker: Walker, phase: string, itemId: string) {
   await walker.jumpTo(itemId);
 }
 
-test("a number that cannot be is told at its place, kept on the screen, and judged by nobody", async ({
+test("an impossible number is reported at its field, stays on screen, and is not assessed", async ({
   page,
 }) => {
   const walker = await open(page);
@@ -87,9 +87,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   expect(readings).not.toContain(31);
 });
 
-test("undo takes the last answer back, later puts it off, an interruption goes back to the start of the station", async ({
-  page,
-}) => {
+test("undo, postpone, and resuming at the start of the station after an interruption", async ({ page }) => {
   const walker = await open(page);
   await walker.begin(/Yuki/);
   await walker.jumpTo("papers.inspections");
@@ -110,9 +108,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await expect(walker.title).toHaveText("Control lock: out and stowed");
 });
 
-test("an answer that stands on the screen is stored, though the page dies in that very moment", async ({
-  context,
-}) => {
+test("an answer shown on screen is stored even if the page crashes at that moment", async ({ context }) => {
   let page = await context.newPage();
   await open(page);
   const id = await new Walker(page).begin(/Tomasz/);
@@ -145,9 +141,7 @@ test("an answer that stands on the screen is stored, though the page dies in tha
   }
 });
 
-test("what was found, half written, is there again after a reload, and only in its own walk", async ({
-  page,
-}) => {
+test("an unfinished discrepancy survives a reload, and only in its own preflight", async ({ page }) => {
   const walker = await open(page);
   const id = await walker.begin(/Inês/);
   const words = page.getByLabel("What was found");
@@ -169,7 +163,7 @@ test("what was found, half written, is there again after a reload, and only in i
   await expect(words).toHaveValue("Leans to the right: tyre torn");
 });
 
-test("an answer from a clock that is ahead is refused with the reason, kept, shown, and sent with the right time", async ({
+test("an answer from a device with a fast clock is rejected with the reason, kept, shown, and sent with the corrected time", async ({
   page,
 }) => {
   await page.clock.setSystemTime(new Date(Date.now() + 3 * 3_600_000));
@@ -191,7 +185,7 @@ test("an answer from a clock that is ahead is refused with the reason, kept, sho
   expect((await cravix.eventsOnRecord(id)).length).toBeGreaterThan(1);
 });
 
-test("an aircraft's file that is not valid is told where; a valid one is added", async ({ page }) => {
+test("an invalid aircraft file is reported with its errors; a valid one is added", async ({ page }) => {
   await open(page);
   await page.getByRole("button", { name: /Yuki/ }).click();
   const give = async (name: string, text: string) => {
@@ -219,7 +213,7 @@ test("an aircraft's file that is not valid is told where; a valid one is added",
   await expect(page.getByRole("button", { name: /^QX-TWO/ })).toBeVisible();
 });
 
-test("an aircraft nobody has is said to be unknown, and one whose list is not written says so", async ({
+test("an unknown aircraft, and an aircraft whose checklist is not written, are explained", async ({
   page,
 }) => {
   await open(page);
@@ -265,7 +259,7 @@ async function accessibleAtBothSizes(page: Page, screen: string): Promise<void> 
   await page.setViewportSize(PHONE);
 }
 
-test("axe-core finds nothing on any screen, phone and wide", async ({ page }) => {
+test("axe-core finds no problems on any screen, phone and wide", async ({ page }) => {
   const walker = await open(page);
   await page.getByRole("button", { name: /Inês/ }).waitFor();
   await accessibleAtBothSizes(page, "who flies");

@@ -13,7 +13,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => cravix.remove());
 
-test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
+test("trying the most useful test updates the diagnosis", async ({ page }) => {
   await toTheRunUp(page, cravix, "fault=governor%20slow&severity=1&seed=3", "QX-HLD");
   await page.getByTestId("way-live").click();
   const most = page.getByTestId("next-test");
@@ -24,7 +24,7 @@ test("a test that tells most is tried, and what it came to changes what is likel
   await expect(diagnosis).not.toContainText(/ikely(?: as not)?: propeller governor slow/);
 });
 
-test("one thing by itself: idle, leaned for the ground and warmed up, each ends in a judged reading at its item", async ({
+test("single procedures: idle, ground leaning and warm-up each end with an assessed reading", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix, "seed=5");
@@ -56,7 +56,7 @@ for (const [what, registration, engines] of [
   ["the twin, one engine after the other", "QX-DOV", ["left", "right"]],
   ["the radial", "QX-COR", [""]],
 ] as const)
-  test(`${what}: healthy, it stands out in nothing, with the propeller cycled and the air tried`, async ({
+  test(`${what}: a healthy engine raises no alarm, with propeller and intake checks`, async ({
     page,
   }) => {
     const { id } = await toTheRunUp(page, cravix, `seed=4&engine=${engines[0]}`, registration);

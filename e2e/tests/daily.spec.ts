@@ -26,7 +26,7 @@ async function confirmations(walker: Walker): Promise<string[]> {
   return seen;
 }
 
-test("a daily pilot: first flight with cards, line-up check, put away, and a turnaround; the taps are counted", async ({
+test("an everyday pilot: first flight with cards, line-up check, securing and a turnaround; taps are counted", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -88,7 +88,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(page.getByTestId("verdict")).toContainText(/Go/);
 });
 
-test("something found on a card is found at one of its parts; the others wait for their answer", async ({
+test("a problem on a card is logged at one of its items; the others still need an answer", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -131,7 +131,7 @@ test("something found on a card is found at one of its parts; the others wait fo
   await expect(page.getByText(/Left static port/).first()).toBeVisible();
 });
 
-test("a student reads and does each line of the twin by itself, whatever was chosen", async ({ page }) => {
+test("a student gets every item of the twin separately, whatever the preferences", async ({ page }) => {
   const walker = new Walker(page);
   await button(page, /Tomasz/).click();
   await walker.prepare("QX-DOV");
@@ -149,7 +149,7 @@ test("a student reads and does each line of the twin by itself, whatever was cho
   await expect(page.getByText("Oil pressure, left and right").first()).toBeVisible();
 });
 
-test("aborted at the line-up: logged afterwards, and met by the next pilot", async ({ page }) => {
+test("a take-off aborted at the line-up is logged, and the next pilot sees it", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/);
   await walker.jumpToVerdict();

@@ -37,11 +37,11 @@ async function report(page: Page, text: string): Promise<void> {
   await page.getByTestId("read-report").first().click();
 }
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
-  test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
+  test("a hot day on grass: too short, with what would make it fit; unusable reports are explained; also offline", async ({
     page,
     context,
   }) => {
@@ -154,7 +154,7 @@ test.describe("off the network", () => {
   });
 });
 
-test("a runway with a tailwind is refused to a student, by the authorisation; what was planned is judged again with the wind at the sock", async ({
+test("a tailwind runway is rejected for a student by the authorisation; the plan is assessed again with the observed wind", async ({
   page,
 }) => {
   await atNoon(page, /Tomasz/);
@@ -198,7 +198,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
 });
 
-test("after sunset it is a night flight, said before the list is made; a longer evening is one for the day", async ({
+test("after sunset it is a night flight, shown before the preflight; on a longer evening it is a day flight", async ({
   page,
 }) => {
   const evening = new Date(NOON);
@@ -215,7 +215,7 @@ test("after sunset it is a night flight, said before the list is made; a longer 
   await expect(page.getByTestId("night-flight")).toHaveCount(0);
 });
 
-test("passengers read it themselves, each line once, and it is on record", async ({ page }) => {
+test("passengers read the briefing themselves, each line once, and it is recorded", async ({ page }) => {
   await atNoon(page, /Inês/);
   const walker = new Walker(page);
   await walker.prepare("QX-TAR");
@@ -232,7 +232,7 @@ test("passengers read it themselves, each line once, and it is on record", async
     .toContain("briefing.given");
 });
 
-test("a glider by winch, and a twin on one engine", async ({ page }) => {
+test("a glider on the winch, and a twin on one engine", async ({ page }) => {
   await atNoon(page, /Maren/);
   await plan(page, "QX-DOV");
   await page.goto(`${cravix.url}/aircraft/QX-DOV/loading`);

@@ -25,7 +25,7 @@ async function pumpPrints(page: Page, trouble: string): Promise<void> {
   });
 }
 
-test("a receipt in the wrong unit is caught: drained and dipped anew, and said what it should read", async ({
+test("a receipt in the wrong unit is detected: drain and dip again, with the correct value suggested", async ({
   page,
 }) => {
   const readings = { ...HEALTHY };
@@ -62,7 +62,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   await expect(page.getByTestId("verdict")).toContainText("Ask first");
 });
 
-test("water is found and drained away, and stays on record", async ({ page }) => {
+test("water is found, drained, and stays on record", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/);
   await walker.jumpTo("left-drain.2");
@@ -85,7 +85,7 @@ test("water is found and drained away, and stays on record", async ({ page }) =>
     .toBe(14);
 });
 
-test("water that will not clear: rocked, every drain again, and then a stop with its discrepancy", async ({
+test("water that does not clear: rock the wings, drain everything again, then stop with a discrepancy", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -119,7 +119,9 @@ test("water that will not clear: rocked, every drain again, and then a stop with
     );
 });
 
-test("a colourless cup goes onto paper, a green one is named, and kerosene stops it", async ({ page }) => {
+test("a colourless sample needs a paper test, a green one is identified, and kerosene is a stop", async ({
+  page,
+}) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
   await walker.jumpTo("left-drain.1");
@@ -142,7 +144,7 @@ test("a colourless cup goes onto paper, a green one is named, and kerosene stops
   await expect(drain(page, "maintenance")).toContainText("kerosene");
 });
 
-test("oil that is low says what to add; what was added is logged, and the dipstick is read again", async ({
+test("low oil shows how much to add; added oil is logged and the dipstick is read again", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -177,7 +179,7 @@ test("oil that is low says what to add; what was added is logged, and the dipsti
     .toContain('"added"');
 });
 
-test("the radial is pulled through blade by blade; resistance stops it", async ({ page }) => {
+test("the radial is pulled through blade by blade; resistance is a stop", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/, { registration: "QX-COR" });
   await walker.jumpTo("propeller.pull-through");
@@ -200,7 +202,7 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await expect(page.getByText(/hydraulic lock/).first()).toBeVisible();
 });
 
-test("dipstick, gauge and log on one page; the tilt, the night, the worst case and what to add", async ({
+test("dipstick, gauge and log on one page, with slope, overnight, worst case and fuel to add", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -236,7 +238,7 @@ test("dipstick, gauge and log on one page; the tilt, the night, the worst case a
   await expect(page.getByTestId("trouble")).toContainText("Enter the amount on the receipt");
 });
 
-test("receipts and logs come from tables: bad lines are named, good ones kept, nothing twice", async ({
+test("receipts and logs are imported from tables: bad lines are reported, good ones saved, none twice", async ({
   page,
 }, info) => {
   await button(page, /Inês/).click();

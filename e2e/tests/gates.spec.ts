@@ -11,7 +11,7 @@ test.afterAll(() => cravix.remove());
 
 const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
 
-test("nobody boards with the ledger open, nobody touches the propeller with the ignition unseen, and what came off goes back on", async ({
+test("boarding waits for open items, the propeller for the ignition check, and everything removed is put back", async ({
   page,
 }) => {
   await page.goto(cravix.url);

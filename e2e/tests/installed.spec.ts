@@ -31,7 +31,7 @@ const kept = (page: Page) => page.waitForFunction(() => navigator.serviceWorker.
 test.describe("with a service worker", () => {
   test.use({ serviceWorkers: "allow" });
 
-  test("the browser finds nothing that keeps it from being installed", async () => {
+  test("the browser can install the app", async () => {
     const profile = mkdtempSync(join(tmpdir(), "cravix-install-"));
     // Installing needs a persistent profile.
     const context = await chromium.launchPersistentContext(profile, {
@@ -55,7 +55,7 @@ test.describe("with a service worker", () => {
     }
   });
 
-  test("after one visit every page opens without a network, of an aircraft that was never looked at too", async ({
+  test("after one visit every page works offline, even for an aircraft not opened before", async ({
     page,
     context,
   }) => {
@@ -89,7 +89,7 @@ test.describe("with a service worker", () => {
     await expect(page.getByTestId("kept")).toContainText("Saved on this device");
   });
 
-  test("a new version waits under a walk, is offered when none is open, and takes nothing along", async ({
+  test("a new version waits during a preflight, is offered when none is open, and loses nothing", async ({
     page,
   }) => {
     await page.goto(proxy.url);
@@ -133,9 +133,7 @@ test.describe("with a service worker", () => {
   });
 });
 
-test("a part that cannot be fetched is told with a way on, and comes when the network does", async ({
-  page,
-}) => {
+test("a part that cannot be loaded is explained, and loads when online again", async ({ page }) => {
   // From the start, or it would be prefetched.
   proxy.broken = /\/_expo\/static\/js\/web\/people-/;
   await page.goto(proxy.url);
@@ -156,7 +154,7 @@ test("a part that cannot be fetched is told with a way on, and comes when the ne
   await expect(heading(page)).toHaveText("People");
 });
 
-test("a page that fails is told in a sentence, and what was answered is there", async ({ page }) => {
+test("a page error is explained in a sentence, and all answers are still there", async ({ page }) => {
   await page.goto(proxy.url);
   const walker = new Walker(page);
   const walk = await walker.begin(/Kofi/);
@@ -178,7 +176,7 @@ test("a page that fails is told in a sentence, and what was answered is there", 
 test.describe("without a service worker", () => {
   test.use({ serviceWorkers: "block", fetchesAhead: true });
 
-  test("the other pages are fetched ahead, and open without a network", async ({ page, context }) => {
+  test("the other pages are prefetched and open offline", async ({ page, context }) => {
     await page.goto(proxy.url);
     await expect.poll(() => page.locator('link[rel="prefetch"]').count()).toBeGreaterThan(10);
     // Network idle says nothing about later requests: each part must be cached.

@@ -17,7 +17,7 @@ const saved = async (page: Page, name: string): Promise<Buffer> => {
   return readFileSync(await (await download).path());
 };
 
-test("today's list says what is different and why, and goes onto paper", async ({ page }) => {
+test("today's checklist shows differences with reasons, and prints", async ({ page }) => {
   await page.goto(cravix.url);
   await button(page, /Maren/).click();
   await new Walker(page).prepare("QX-TAR");
@@ -39,7 +39,7 @@ test("today's list says what is different and why, and goes onto paper", async (
   await expect(button(page, /^frost/i)).toHaveAttribute("aria-pressed", "true");
 });
 
-test("a better lap is searched away from the interface, and walked when it is taken", async ({ page }) => {
+test("a better route is searched in the background, and used once accepted", async ({ page }) => {
   await page.goto(cravix.url);
   await button(page, /Yuki/).click();
   const walker = new Walker(page);
@@ -58,7 +58,7 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await expect(page.getByText(/^Right side and baggage door · 1 of/)).toBeVisible();
 });
 
-test("the owner adds, changes and retires an item with a preview; a walk that was begun keeps its list", async ({
+test("an owner adds, changes and retires an item with a preview; a preflight in progress keeps its checklist", async ({
   browser,
 }) => {
   const context = await browser.newContext({ viewport: WIDE, baseURL: cravix.url });
@@ -132,7 +132,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await other.close();
 });
 
-test("a list of two thousand items is taken, shown and walked", async ({ page }) => {
+test("a checklist of two thousand items is accepted, shown and completed", async ({ page }) => {
   await page.goto(cravix.url);
   await button(page, /Yuki/).click();
   const add = async (name: string, file: object) => {

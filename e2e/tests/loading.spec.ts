@@ -16,11 +16,11 @@ test.beforeEach(({ page }) => page.goto(cravix.url));
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
-  test("planned inside with little fuel, dipped with more: overweight at the dip, with what would make it fit", async ({
+  test("within limits when planned, overweight after the dip, with what would bring it within limits", async ({
     page,
     context,
   }) => {
@@ -104,7 +104,7 @@ test.describe("off the network", () => {
   });
 });
 
-test("a glider with a light pilot is told its ballast, and an aircraft's file that cannot be is told where", async ({
+test("a glider with a light pilot shows the ballast needed, and an impossible aircraft file is rejected with its errors", async ({
   page,
 }) => {
   await button(page, /Maren/).click();
@@ -128,7 +128,7 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   expect(await sent.json()).toMatchObject({ faults: [{ path: "burn" }, { path: "burn" }] });
 });
 
-test("an owner enters a new weighing: an arm from the nose is doubted, one from the datum is reckoned with", async ({
+test("an owner enters a new weighing: an arm from the nose is queried, one from the datum is used", async ({
   page,
 }) => {
   await button(page, /Yuki/).click();

@@ -41,9 +41,7 @@ const PAGES: [path: string, head: string, title: string][] = [
   ["/device", "This device", "This device"],
 ];
 
-test("every page opens by its own link, has its own title at both sizes, and leads back", async ({
-  page,
-}) => {
+test("every page opens by its link, has its own title at both sizes, and leads back", async ({ page }) => {
   await page.goto(cravix.url);
   await button(page, /Inês/).click();
   await expect(button(page, /^Prepare/)).toBeVisible();
@@ -83,7 +81,7 @@ for (const [size, viewport] of [
   ["phone", PHONE],
   ["wide", WIDE],
 ] as const) {
-  test(`through the places and back again, and the heading has the keyboard, ${size}`, async ({ page }) => {
+  test(`through all destinations and back, with keyboard focus on the heading, ${size}`, async ({ page }) => {
     await page.setViewportSize(viewport);
     await page.goto(cravix.url);
     await button(page, /Inês/).click();
@@ -127,11 +125,11 @@ for (const [size, viewport] of [
   });
 }
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // On pages opened for the first time.
   test.use({ fetchesAhead: true });
 
-  test("the first page says of each aircraft whether it can fly, and what was found here counts at once, without a network too", async ({
+  test("the first page shows the status of each aircraft, including findings on this device, also offline", async ({
     page,
     context,
   }) => {
@@ -160,7 +158,7 @@ test.describe("off the network", () => {
   });
 });
 
-test("the code on the key tag is read by a machine, and opens the aircraft", async ({ page }) => {
+test("the QR code on the key tag opens the aircraft", async ({ page }) => {
   await page.goto(cravix.url);
   await button(page, /Inês/).click();
   await page.goto(`${cravix.url}/aircraft/QX-DOV`);

@@ -18,7 +18,7 @@ const button = (page: Page, name: string | RegExp) => page.getByRole("button", {
 const kinds = async (page: Page, id: string, type: string) =>
   (await eventsOnDevice(page, id)).map(({ event }) => event).filter((event) => event.type === type);
 
-test("the glider just rigged: alone it is stopped, with a second person every surface is held, and it comes to a verdict", async ({
+test("the rigged glider: stopped alone; with a second person every surface is held, up to the verdict", async ({
   page,
 }) => {
   await page.goto(cravix.url);
@@ -61,7 +61,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   await expect(page.getByText("Tail dolly on")).toBeVisible();
 });
 
-test("the six-seater in frost and at night, by keyboard on the wide screen: heat and lights in a quick lap, the battery judged", async ({
+test("the six-seater in frost at night, by keyboard on a wide screen: pitot heat and lights in a quick round, battery assessed", async ({
   page,
 }) => {
   await page.setViewportSize(WIDE);
@@ -98,7 +98,7 @@ test("the six-seater in frost and at night, by keyboard on the wide screen: heat
   expect(asked.indexOf("run-up.controls")).toBeLessThan(asked.indexOf("run-up.brake"));
 });
 
-test("two interruptions, one told and one noticed: back as the rule says, and both on record", async ({
+test("two interruptions, one reported and one detected: both resume by the rule and are recorded", async ({
   page,
 }) => {
   await page.goto(cravix.url);
@@ -161,7 +161,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   ).toBeVisible();
 });
 
-test("flow, then check, on cards: stations from memory, and the reading catches which part was missed; too quick is told kindly", async ({
+test("flow, then check, on cards: the check finds an item missed in the flow, and a hurried flow gets a friendly reminder", async ({
   page,
 }) => {
   await page.goto(cravix.url);

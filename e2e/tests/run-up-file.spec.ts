@@ -60,7 +60,7 @@ function foreignFile(): string {
     .join("\n")}\n`;
 }
 
-test("a file with foreign headers: what is known is taken, what is not is told by hand, and the drops are read", async ({
+test("a file with unknown headers: known columns are used, others assigned by hand, and the drops are read", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -101,7 +101,7 @@ test("a file with foreign headers: what is known is taken, what is not is told b
 /** Drop in a result row, rpm. */
 const dropIn = async (row: Locator) => Number(/−(\d+)/.exec((await row.textContent()) ?? "")?.[1]);
 
-test("a file whose sides nobody names: they stay to be typed, and everything else is logged", async ({
+test("a file without side names: the sides are entered by hand, and everything else is logged", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -114,7 +114,7 @@ test("a file whose sides nobody names: they stay to be typed, and everything els
   expect(Object.keys(read).filter((key) => /magneto\.(right|left)/.test(key))).toEqual([]);
 });
 
-test("a side that the trace missed: what it shows is filled in, and the pilot types the rest", async ({
+test("a side missing from the trace: known values are filled in, and the pilot enters the rest", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -142,7 +142,7 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBeGreaterThan(20);
 });
 
-test("a file in which the good side was tried twice: it looks like one of each until the pilot says so", async ({
+test("a file with the good side tested twice looks like one of each until the pilot corrects it", async ({
   page,
 }) => {
   await toTheRunUp(page, cravix);
@@ -155,9 +155,7 @@ test("a file in which the good side was tried twice: it looks like one of each u
   await expect(diagnosis).toContainText("right magneto not grounded by the switch");
 });
 
-test("a unit that stands nowhere and may be two is asked about once, and remembered for this monitor", async ({
-  page,
-}) => {
+test("an ambiguous unit is asked once and remembered for this monitor", async ({ page }) => {
   await toTheRunUp(page, cravix);
   await page.getByTestId("way-file").click();
   const { samples } = simulateRunUp(TRAINER, usualPlan(TRAINER));
@@ -193,7 +191,7 @@ test("a unit that stands nowhere and may be two is asked about once, and remembe
   await expect(page.getByTestId("diagnosis")).toBeVisible();
 });
 
-test("a broken file, and one of many megabytes: told, the rest used, and the page stays alive", async ({
+test("a damaged file and a very large one: errors reported, the rest used, and the page stays responsive", async ({
   page,
 }) => {
   await toTheRunUp(page, cravix);
@@ -223,9 +221,7 @@ test("a broken file, and one of many megabytes: told, the rest used, and the pag
   await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 120_000 });
 });
 
-test("half a gigabyte, and a quotation mark that is never closed: both are told within seconds", async ({
-  page,
-}) => {
+test("half a gigabyte, and an unclosed quotation mark: both reported within seconds", async ({ page }) => {
   const folder = await mkdtemp(join(tmpdir(), "cravix-e2e-"));
   const write = async (name: string, head: string, part: string, megabytes: number) => {
     const path = join(folder, name);
@@ -282,7 +278,7 @@ async function readFile(page: Page, fault: SimulatedFault) {
   await page.getByTestId("read-trace").click();
 }
 
-test("a file in which one side only dropped: it is asked which, and the other was not healthy because nothing showed", async ({
+test("a file with a drop on one side only: the side is asked, and the other is not assumed healthy", async ({
   page,
 }) => {
   await toTheRunUp(page, cravix);
@@ -298,9 +294,7 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await expect(page.getByTestId("ask-other-side")).toBeHidden();
 });
 
-test("a page that is closed before it was written down: the trace and every answer are still there", async ({
-  page,
-}) => {
+test("a page closed before saving: the trace and every answer are still there", async ({ page }) => {
   const { id } = await toTheRunUp(page, cravix);
   await readHotMagnetoFile(page);
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
@@ -325,9 +319,7 @@ test("a page that is closed before it was written down: the trace and every answ
   await expect(page.getByTestId("diagnosis")).toBeHidden();
 });
 
-test("a page that is closed in the very moment of writing down: all of it is on record, or all of it is still there", async ({
-  page,
-}) => {
+test("a page closed while saving: everything is saved, or everything is still there", async ({ page }) => {
   const { id } = await toTheRunUp(page, cravix, "seed=4");
   await page.getByTestId("way-live").click();
   await page.getByTestId("use-numbers").waitFor();

@@ -13,7 +13,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => cravix.remove());
 
-test("a healthy run-up from the live monitor: no number is touched, one button writes it all down", async ({
+test("a healthy run-up from the live monitor: no number is entered by hand, one button saves it all", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix, "seed=4");
@@ -57,7 +57,7 @@ test("a healthy run-up from the live monitor: no number is touched, one button w
     .toBe(true);
 });
 
-test("a fouled plug is named by cylinder and side, cleared in a lean minute, and stays on record", async ({
+test("a fouled plug is located by cylinder and side, cleared by leaning, and stays on record", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix, "fault=fouled%20plug&side=left&cylinder=3&seed=12");
@@ -80,7 +80,7 @@ test("a fouled plug is named by cylinder and side, cleared in a lean minute, and
   });
 });
 
-test("a dead plug does not come clean: a second try is offered, no third, and it says taxi back", async ({
+test("a dead plug does not clear: a second attempt is offered, no third, then taxi back", async ({
   page,
 }) => {
   await toTheRunUp(page, cravix, "fault=dead%20plug&side=right&cylinder=2&severity=1&seed=6");
@@ -97,7 +97,7 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await expect(page.getByTestId("next-test")).toBeHidden();
 });
 
-test("a magneto that is not grounded: asked once, then the card, the discrepancy already filled in, and the verdict is stop", async ({
+test("an ungrounded magneto: asked once, then the emergency card, a prepared discrepancy, and a stop", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
@@ -121,7 +121,7 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
   });
 });
 
-test("an engine that stops on one side, and a fire, each get their card at once", async ({ page }) => {
+test("an engine that stops on one side, and a fire, show their emergency cards at once", async ({ page }) => {
   await toTheRunUp(page, cravix, "speed=8&fault=dead%20magneto&side=left&seed=5");
   await page.getByTestId("way-live").click();
   // On right nothing changes, because it only ever ran on that one: the coach asks, the key is there, and it goes on to the other

@@ -13,7 +13,7 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => cravix.remove());
 
-test("practice with a surprise: the learner says it first, then it is told, and nothing is written down", async ({
+test("practice with a random fault: the learner answers first, then the fault is shown, and nothing is logged", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -48,7 +48,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await expect(page.getByTestId("saved-run-up")).toBeHidden();
 });
 
-test("a magneto that stops in practice: the card is practised, nothing is logged", async ({ page }) => {
+test("an engine stop in practice: the emergency card is practised, nothing is logged", async ({ page }) => {
   const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
   const before = (await settled(page, id)).length;
   await page.getByTestId("way-practice").click();
@@ -63,7 +63,7 @@ test("a magneto that stops in practice: the card is practised, nothing is logged
   expect((await settled(page, id)).length).toBe(before);
 });
 
-test("the same by typing only: five numbers, a slip told at its place, and a drop of nothing is stopped", async ({
+test("entered by hand: five numbers, an error reported at its field, and a zero drop is a stop", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -97,7 +97,7 @@ test("the same by typing only: five numbers, a slip told at its place, and a dro
   await expect(page.getByTestId("emergency-card-no drop")).toBeVisible();
 });
 
-test("typed and over the limit: it asks how it ran, names the plug's side, and the minute by hand is laid beside it", async ({
+test("entered by hand and over the limit: roughness is asked, the plug's side is named, and the result after clearing is compared", async ({
   page,
 }) => {
   const { id } = await toTheRunUp(page, cravix);
@@ -146,7 +146,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   await expect(diagnosis).toBeHidden();
 });
 
-test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({
+test("entered by voice: each number is read back and entered; anything else is asked again", async ({
   page,
 }) => {
   // Chromium has no speech recognition offline: a simulated one.
@@ -188,7 +188,7 @@ test("the same spoken: each number is heard, read back and put in its place; wha
   });
 });
 
-test("the controls corner by corner: first what comes first, then seen as drawn", async ({ page }) => {
+test("control check corner by corner: first the expected position, then what was seen", async ({ page }) => {
   const { walker, id } = await toTheRunUp(page, cravix);
   await page.goto(`${cravix.url}/preflight/${id}/controls`);
   await expect(page.getByText("Left aileron up, thumbs point at it; elevator down")).toBeVisible();
@@ -208,11 +208,11 @@ test("the controls corner by corner: first what comes first, then seen as drawn"
     .toBe(true);
 });
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // The simulated engine is part of the page and cached.
   test.use({ serviceWorkers: "allow" });
 
-  test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
+  test("practice works offline: the engine runs on the device", async ({ page, context }) => {
     await toTheRunUp(page, cravix, "seed=4");
     // Fetched once, then cached.
     await page.getByTestId("way-practice").click();

@@ -14,7 +14,7 @@ const alive = (pid: number) => {
   }
 };
 
-test("a killed database is told by the health, brought back, and has lost nothing; Ctrl-C stops both", async () => {
+test("a killed database is reported by the health check, restarted, and loses nothing; Ctrl-C stops both", async () => {
   const cravix = await Cravix.launch();
   expect(await health(cravix)).toBe(200);
   const count = async () => (await cravix.api<{ items: unknown[] }>("/preflights?limit=100")).items.length;
@@ -36,7 +36,7 @@ test("a killed database is told by the health, brought back, and has lost nothin
   await cravix.remove();
 });
 
-test("a taken port, and a directory that already has a server, are one clear line each", async () => {
+test("a port or a directory in use is reported in one clear line", async () => {
   const cravix = await Cravix.launch();
   const samePort = new Cravix(cravix.port);
   await expect(samePort.start()).rejects.toThrow(
@@ -49,7 +49,7 @@ test("a taken port, and a directory that already has a server, are one clear lin
   await cravix.remove();
 });
 
-test("of two starts at one moment one has the directory, and the other says so in one line", async () => {
+test("of two simultaneous starts, one gets the directory and the other reports it in one line", async () => {
   const first = new Cravix(await freePort());
   const second = new Cravix(await freePort(), first.directory);
   const outcomes = await Promise.allSettled([first.start(), second.start()]);
@@ -61,7 +61,7 @@ test("of two starts at one moment one has the directory, and the other says so i
   await winner.remove();
 });
 
-test("a database that hangs keeps nobody from stopping, and one without settings starts all the same", async () => {
+test("a hanging database does not block shutdown, and a missing settings file does not block the start", async () => {
   const cravix = await Cravix.launch();
   const pid = cravix.databasePid;
   process.kill(pid, "SIGSTOP");

@@ -24,7 +24,9 @@ const diskTakes = (page: Page, takes: boolean) =>
     (globalThis as unknown as { __diskTakes: boolean }).__diskTakes = now;
   }, takes);
 
-test("a full disk drops nothing and says so: an answer, a draft, oil outside of a walk", async ({ page }) => {
+test("a full disk loses nothing and is reported: an answer, a draft, oil outside a preflight", async ({
+  page,
+}) => {
   await page.addInitScript({ content: FULL_DISK });
   await page.goto(cravix.url);
   const walker = new Walker(page);
@@ -52,7 +54,7 @@ test("a full disk drops nothing and says so: an answer, a draft, oil outside of 
   await expect(page.getByLabel("What was found")).toHaveValue("Oil on the nose wheel");
 });
 
-test("a walk begun on one device is gone on with on another, and what is withdrawn stays on record", async ({
+test("a preflight started on one device continues on another, and a withdrawal stays on record", async ({
   page,
   browser,
 }) => {
@@ -85,10 +87,7 @@ test("a walk begun on one device is gone on with on another, and what is withdra
   await other.close();
 });
 
-test("walks that are open in two windows are both still open, whichever is left first", async ({
-  page,
-  context,
-}) => {
+test("preflights open in two windows both stay open, whichever is left first", async ({ page, context }) => {
   await page.goto(cravix.url);
   const second = await context.newPage();
   await second.goto(cravix.url);
@@ -102,7 +101,7 @@ test("walks that are open in two windows are both still open, whichever is left 
   await expect(button(page, "Resume QX-LUM")).toBeVisible();
 });
 
-test("two windows of one device see each other at once, and none signs over what the other found", async ({
+test("two windows of one device update each other, and neither signs over a finding of the other", async ({
   page,
   context,
 }) => {

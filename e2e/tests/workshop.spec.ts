@@ -45,11 +45,11 @@ interface Found {
 const found = async (text: string) =>
   (await cravix.api<{ items: Found[] }>("/discrepancies?state=all")).items.find((d) => d.text === text);
 
-test.describe("off the network", () => {
+test.describe("offline", () => {
   // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
-  test("photographed without a network: small, without where it was taken, sent later, and seen by the next pilot at its station", async ({
+  test("a photo taken offline: small, without location, sent later, and seen by the next pilot at its station", async ({
     page,
     context,
     browser,
@@ -130,7 +130,7 @@ async function logApart(text: string): Promise<string> {
   return id;
 }
 
-test("a mechanic sets a limit, puts two of one trouble together, moves an engine and replaces a meter", async ({
+test("a mechanic sets a limit, merges two discrepancies, moves an engine and replaces a meter", async ({
   page,
 }) => {
   await button(page, /Kofi/).click();
@@ -197,7 +197,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await expect(page.getByText("Left engine overhaul").first()).toBeVisible();
 });
 
-test("the workshop's plan is moved by keys and by mouse, says what that costs, and is put down for everybody", async ({
+test("the workshop plan is changed by keyboard and mouse, shows the cost, and is published", async ({
   page,
 }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
@@ -269,7 +269,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   }
 });
 
-test("what is due of a person is for that person and the instructor; a student widens no authorisation", async ({
+test("a person's due items are visible to that person and instructors; a student cannot widen an authorisation", async ({
   page,
 }) => {
   await button(page, /Inês/).click();
@@ -309,7 +309,7 @@ test("what is due of a person is for that person and the instructor; a student w
   await expect(page.getByTestId("person-solo-qx-lum")).toContainText("30 June 2031");
 });
 
-test("own limits are typed while a walk is open: they survive turning the device, are entered, and leave the walk as it began", async ({
+test("personal minimums entered during a preflight survive rotating the device, are saved, and do not change that preflight", async ({
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 844 });
