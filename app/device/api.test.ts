@@ -27,6 +27,6 @@ test("what the server makes beside everything else is waited for longer than the
   expect(await limitOf(() => api.sendFluidCsv("fuel", "time,registration"))).toBeGreaterThan(SERVER_MS);
 });
 
-test("everything else is given up sooner: whoever stands on an apron is told at once", async () => {
+test("everything else is given up sooner: whoever stands on an apron is reported at once", async () => {
   expect(await limitOf(() => api.fleet())).toBeLessThan(SERVER_MS);
 });

@@ -79,7 +79,7 @@ const kept = (store: ReturnType<typeof createStore>) =>
   settle(() => store.getState().preflight.unkept.length === 0);
 
 describe("what the server says no to", () => {
-  test("a list that it refuses stays here, and the walk's answers go out all the same", async () => {
+  test("a checklist that it rejects stays here, and the preflight's answers go out all the same", async () => {
     const { store, id } = await begun();
     answered(store, id, "approach.stance");
     await kept(store);
@@ -109,7 +109,7 @@ describe("what the server says no to", () => {
     expect(await refusedEvents()).toEqual([]);
   });
 
-  test("a batch that is too large goes in halves, and the one event that never fits is refused alone", async () => {
+  test("a batch that is too large goes in halves, and the one event that never fits is rejected alone", async () => {
     const { store, id } = await begun();
     const ids = ["a", "b", "c", "d", "e"].map((itemId) => answered(store, id, itemId).id);
     await kept(store);
@@ -207,7 +207,7 @@ describe("another window of the same device", () => {
     expect(selectPreflight(store.getState())?.state.signed?.decision).toBe("fly");
   });
 
-  test("that begins a walk does not lose it when this one ends another", async () => {
+  test("that begins a preflight does not lose it when this one ends another", async () => {
     const { store, id } = await begun();
     const db = await deviceDatabase();
     const other = { preflightId: newId(0), registration: "QX-HLD" };
@@ -232,7 +232,7 @@ describe("a disk that takes nothing", () => {
     IDBObjectStore.prototype.put = put;
   });
 
-  test("drops nothing of any stream: not of the walk, not of what is done outside of one", async () => {
+  test("drops nothing of any stream: not of the preflight, not of what is done outside of one", async () => {
     const { store, id } = await begun();
     full();
     const inWalk = answered(store, id, "approach.stance");
@@ -266,7 +266,7 @@ describe("a disk that takes nothing", () => {
     expect(await readNote("draft:found")).toBe("half a sentence more");
   });
 
-  test("does not begin a walk by halves", async () => {
+  test("does not begin a preflight by halves", async () => {
     const store = await device();
     full();
     await expect(store.dispatch(beginPreflight("QX-TAR"))).rejects.toThrow();
@@ -277,7 +277,7 @@ describe("a disk that takes nothing", () => {
   });
 });
 
-test("a walk that was begun on another device is fetched, and gone on with", async () => {
+test("a preflight that was begun on another device is fetched, and continued", async () => {
   const { store: first, id } = await begun();
   answered(first, id, "approach.stance");
   await kept(first);

@@ -17,7 +17,7 @@ const NOBODY = { deviceId: "d", crewId: null, night: false };
 
 beforeEach(async () => (await deviceDatabase()).clear("notes"));
 
-test("a window that only opens takes nobody's pick away, and one that is made dark neither", async () => {
+test("a window that only opens takes no one's pick away, and one that is made dark neither", async () => {
   const [one, other] = windows();
   one.dispatch(crewPicked("ines"));
   await written();

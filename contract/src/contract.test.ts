@@ -264,7 +264,7 @@ describe("an event that crosses the boundary", () => {
     ["a wind from 400°", { wind: { fromDeg: 400, kt: 8 } }],
     ["a station of another kind", { station: "here" }],
     ["something that no report has", { luck: 7 }],
-  ])("a report with %s is refused with its place", (_what, part) => {
+  ])("a report with %s is rejected with its place", (_what, part) => {
     const report = {
       raw: "x",
       station: "QXMP",
@@ -378,12 +378,12 @@ describe("an event that crosses the boundary", () => {
       },
       "data.leaves[0].limits",
     ],
-  ])("%s: refused at its field", (_, type, data, field) => {
+  ])("%s: rejected at its field", (_, type, data, field) => {
     const checked = checkEvent({ ...event(type, data), ...streamOf(type) }, NOW);
     expect("refusal" in checked && checked.refusal.field).toBe(field);
   });
 
-  test("what is done to an aircraft is not recorded in a walk, nor a flight", () => {
+  test("what is done to an aircraft is not recorded in a preflight, nor a flight", () => {
     for (const type of ["work.released", "flight.logged", "discrepancy.deferred"] as const)
       expect(checkEvent(event(type, valid[type]), NOW)).toMatchObject({ refusal: { field: "stream" } });
   });
@@ -435,7 +435,7 @@ describe("an event that crosses the boundary", () => {
       event("discrepancy.closed", { discrepancyId: id(), how: "x".repeat(2001) }),
       "data.how",
     ],
-  ])("%s is refused at its field", (_what, sent, field) => {
+  ])("%s is rejected at its field", (_what, sent, field) => {
     expect(checkEvent(sent, NOW)).toMatchObject({ refusal: { id: (sent as { id: string }).id, field } });
   });
 
@@ -457,7 +457,7 @@ describe("the quick check", () => {
     .strict();
   const quick = quickCheck(schema.describe());
 
-  test("takes what is right without asking, and never what Yup would refuse", () => {
+  test("takes what is right without asking, and never what Yup would reject", () => {
     const right = { id: "aa", words: "abc", n: 5, kind: "x", list: ["a", "bc"], inner: { k: "v" } };
     expect(quick(right)).toBe(true);
     const odd = fc.oneof(
@@ -653,11 +653,11 @@ describe("an aircraft's file", () => {
       "variants[0].oil.minimumQt",
     ],
     ["an item of no method", { ...type, items: [{ ...item, method: "both" }] }, "items[0].method"],
-  ])("with %s is refused at its path", (_what, file, path) => {
+  ])("with %s is rejected at its path", (_what, file, path) => {
     expect(faultsOf(file)).toContain(path);
   });
 
-  test("is told every fault at once", () => {
+  test("is reported every fault at once", () => {
     expect(faultsOf({ ...type, name: 7, items: [{ ...item, kind: "guess", miss: "never" }] })).toEqual(
       expect.arrayContaining(["name", "items[0].kind", "items[0].miss"]),
     );
@@ -717,7 +717,7 @@ describe("the published JSON Schema", () => {
   });
 });
 
-describe("a list on paper", () => {
+describe("a checklist on paper", () => {
   const list: ComposedList = composeList({
     type: {
       format: "cravix.aircraft-type/2",
@@ -807,7 +807,7 @@ describe("a list on paper", () => {
     expect(text.match(/- \[ \]/g)).toHaveLength(3);
   });
 
-  test("is read back from the wire, or refused at its paths", () => {
+  test("is read back from the wire, or rejected at its paths", () => {
     expect(readList(JSON.parse(JSON.stringify(list)))).toEqual({ list });
     expect(readList({ ...list, items: [{ id: "a" }] })).toMatchObject({
       faults: expect.arrayContaining([expect.objectContaining({ path: "items[0].title" })]),

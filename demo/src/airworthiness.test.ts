@@ -34,7 +34,7 @@ describe.each(
   });
 });
 
-test("the trainer's log goes on from its walks: what a walk read is what the line before it said", () => {
+test("the trainer's log goes on from its preflights: what a preflight read is what the line before it said", () => {
   const lines = yearOfFlights(NOW).filter(({ registration }) => registration === "QX-TAR");
   const read = trainerHistory(NOW).events.flatMap((e) =>
     e.type === "reading.taken" && e.data.key === "hours" ? [{ at: e.at, value: e.data.value }] : [],

@@ -82,7 +82,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
   const { type, aircraft } = one;
   const all = compose(one, everything(type));
 
-  test("has its pitot cover off before the heat is switched on, whatever order the pilot walks in", () => {
+  test("has its pitot cover off before the heat is switched on, whatever order the pilot preflights in", () => {
     const on = type.items.filter((item) => item.loads?.on?.includes("pitot-heat"));
     const lap = type.stations.filter((s) => s.phase === "lap").map((s) => s.id);
     for (const item of on) {
@@ -152,7 +152,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
         if (gauge) expect(gauge.points[0]).toEqual({ at: 0, litres: unusableL });
   });
 
-  test("asks of a cup the colour of what is in the tank", () => {
+  test("asks of a sample the colour of what is in the tank", () => {
     const colours = new Set(
       (type.fuel?.grades ?? []).flatMap((id) => FUEL_GRADES.find((grade) => grade.id === id)?.colours ?? []),
     );
@@ -291,7 +291,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
       }
   });
 
-  test("is written down when it lands, by one name", () => {
+  test("is logged when it lands, by one name", () => {
     expect(type.items.filter(({ reading }) => reading?.key === "hours.after").map(({ id }) => id)).toEqual([
       "after.hours",
     ]);

@@ -78,7 +78,7 @@ test.each(
 });
 
 describe("QX-TAR", () => {
-  test("has a walk of at least ten stations, thirteen drains, two tanks", () => {
+  test("has a preflight of at least ten stations, thirteen drains, two tanks", () => {
     expect(itemsOf(list, "lap").length).toBeGreaterThanOrEqual(45);
     expect(list.stations.filter((s) => s.phase === "lap" && s.x !== undefined).length).toBeGreaterThanOrEqual(
       10,
@@ -113,7 +113,7 @@ describe("its weeks of history", () => {
     expect(new Set(history.events.map((e) => e.id)).size).toBe(history.events.length);
   });
 
-  test("are whole walks, each against its own pinned list", () => {
+  test("are whole preflights, each against its own pinned list", () => {
     expect(preflights.length).toBeGreaterThanOrEqual(12);
     for (const id of preflights) {
       const state = foldPreflight(id, history.events);
@@ -199,7 +199,7 @@ describe("the six aircraft of the group", () => {
     }
   });
 
-  test("are refused by both when a field is missing, unknown or of another kind", () => {
+  test("are rejected by both when a field is missing, unknown or of another kind", () => {
     const check = published("cravix.aircraft-type/2");
     for (const { type } of group) {
       const spoil: ((file: Record<string, unknown> & { items: Record<string, unknown>[] }) => void)[] = [
@@ -311,7 +311,7 @@ describe("the six aircraft of the group", () => {
       expect(round(asListed)).toBeCloseTo(Math.min(...orders(asListed).map(round)), 6);
     });
 
-    test("has a lap whose stations stand outside of it, and whose length is that of a walk round it", () => {
+    test("has a route whose stations stand outside of it, and whose length is that of a preflight round it", () => {
       const problem = routeProblem(type);
       if (!problem) throw new Error("no lap");
       const walls = (type.plan?.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));

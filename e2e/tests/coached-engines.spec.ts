@@ -56,9 +56,7 @@ for (const [what, registration, engines] of [
   ["the twin, one engine after the other", "QX-DOV", ["left", "right"]],
   ["the radial", "QX-COR", [""]],
 ] as const)
-  test(`${what}: a healthy engine raises no alarm, with propeller and intake checks`, async ({
-    page,
-  }) => {
+  test(`${what}: a healthy engine raises no alarm, with propeller and intake checks`, async ({ page }) => {
     const { id } = await toTheRunUp(page, cravix, `seed=4&engine=${engines[0]}`, registration);
     for (const engine of engines) {
       await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=40&seed=4&engine=${engine}`);

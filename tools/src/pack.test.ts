@@ -45,7 +45,7 @@ test("what is packed runs, and each file knows where it stood; the worker is bes
   expect(JSON.parse(stdout)).toEqual([7, worker]);
 });
 
-test("it is packed once, anew when a source has changed, and not for a test", () => {
+test("it is packed once, again when a source has changed, and not for a test", () => {
   const { place } = pack();
   write("tools/src/where.test.ts", "test('nothing');\n");
   expect(pack().place).toBe(place);

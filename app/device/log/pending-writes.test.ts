@@ -69,13 +69,13 @@ describe("a disk that takes nothing", () => {
   });
   afterEach(() => full.mockRestore());
 
-  test("is told of", async () => {
+  test("is reported of", async () => {
     await expect(saveEvents([answered(3)])).rejects.toThrow("full");
     full.mockRestore();
     await saveEvents([answered(3)]);
   });
 
-  test("keeps the draft until what it became is there, and nobody is shown it again", async () => {
+  test("keeps the draft until what it became is there, and no one is shown it again", async () => {
     await expect(saveEvents([answered(4)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     expect(await readNote("found")).toBeUndefined();
@@ -86,7 +86,7 @@ describe("a disk that takes nothing", () => {
     expect(await onTheDisk()).toBeUndefined();
   });
 
-  test("a draft that is written anew meanwhile is another, and stays", async () => {
+  test("a draft that is written again meanwhile is another, and stays", async () => {
     await expect(saveEvents([answered(5)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     full.mockRestore();

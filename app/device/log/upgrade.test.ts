@@ -77,7 +77,7 @@ test("a device that comes from the version before keeps everything it had, and w
   expect(await readNote("draft:found")).toBe("half a sentence");
 });
 
-test("what was sent long ago goes, with its list; never of an open walk, or of one of which anything waits", async () => {
+test("what was sent long ago goes, with its list; never of an open preflight, or of one of which anything waits", async () => {
   const db = await deviceDatabase();
   for (const name of ["events", "lists"] as const) await db.clear(name);
   const now = Date.now();
@@ -115,7 +115,7 @@ test("what was sent long ago goes, with its list; never of an open walk, or of o
   }
 });
 
-test("a disk that never answers is told, and one that does is not", async () => {
+test("a disk that never answers is reported, and one that does is not", async () => {
   await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow(DeviceError);
   await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow("is not responding");
   expect(await answersInTime(Promise.resolve("kept"), 20)).toBe("kept");

@@ -71,7 +71,7 @@ test("what was written for one is not shown for the next, whose draft is empty",
   expect(result.current.value).toEqual(EMPTY);
 });
 
-test("where the disk does not take what is typed at once, that is told", async () => {
+test("where the disk does not take what is typed at once, that is reported", async () => {
   await writeNote("full", { day: "20 November", kg: "700" });
   const waiting: number[] = [];
   hearWaitingNotes((count) => waiting.push(count));

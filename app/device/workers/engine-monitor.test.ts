@@ -83,7 +83,7 @@ test("what was heard after an order is not said before it", async () => {
   expect(said()).toEqual(["do idle", "heard 1", "do ground", "heard 9"]);
 });
 
-test("by the clock nobody waits, and nothing is said but orders", async () => {
+test("by the clock no one waits, and nothing is shown but orders", async () => {
   const { monitor, stream, troubles } = listen("1");
   expect(stream.url).not.toContain("waits");
   stream.begin("one");

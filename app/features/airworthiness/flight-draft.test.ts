@@ -35,7 +35,7 @@ const draft: FlightDraft = {
 const made = (more: Partial<FlightDraft> = {}) =>
   lineOfDraft({ ...draft, ...more }, { registration: "QX-TAR", pilot: "ines", meters });
 
-describe("a flight as it is written down", () => {
+describe("a flight as it is logged", () => {
   it("begins where the last one ended, with the meter as it was left", () => {
     const proposed = draftOf(papers, {
       base: "Marram Point",

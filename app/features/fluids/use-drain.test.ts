@@ -19,7 +19,7 @@ function atTheDrain(id = DRAIN) {
   return { test, item, result, does, found, samples };
 }
 
-test("a clean cup is one touch, and answers the drain", () => {
+test("a clean sample is one touch, and answers the drain", () => {
   const { test, result, does, samples } = atTheDrain();
   expect(result.current.advice.step).toBe("take");
   does(() => result.current.primary?.());
@@ -27,7 +27,7 @@ test("a clean cup is one touch, and answers the drain", () => {
   expect(test.preflight.state.answers[DRAIN]?.outcome).toBe("checked");
 });
 
-test("water asks for another cup, which is timed, and the drain stays open until one is clean", () => {
+test("water asks for another sample, which is timed, and the drain stays open until one is clean", () => {
   const clock = jest.spyOn(Date, "now").mockReturnValue(1_000_000);
   const { test, result, does, samples } = atTheDrain();
   does(() => result.current.look("water"));
@@ -45,7 +45,7 @@ test("water asks for another cup, which is timed, and the drain stays open until
   clock.mockRestore();
 });
 
-test("another colour and none are asked about before the cup is on record; going back forgets the question", () => {
+test("another colour and none are asked about before the sample is on record; going back forgets the question", () => {
   const { result, does, samples } = atTheDrain();
   does(() => result.current.look("wrong colour"));
   expect(result.current.asking.more).toBe("colour");
@@ -66,7 +66,7 @@ test("kerosene is no matter of draining: it is logged, in words that say why, an
   expect(test.preflight.state.answers[DRAIN]).toBeUndefined();
 });
 
-test("water that comes again is rocked for, and then every drain is taken anew", () => {
+test("water that comes again is rocked for, and then every drain is taken again", () => {
   const { test, result, does } = atTheDrain();
   for (let cup = 0; cup < 12 && result.current.advice.step !== "rock"; cup++)
     does(() => result.current.look("water"));

@@ -25,7 +25,7 @@ test("what was measured last stands in the tanks as far as each holds; what was 
 });
 
 /** NIST SP 811: 1 lb is 0.45359237 kg. */
-test("pounds become kilograms by the legal pound; an empty field is nothing; what is no number makes no load", () => {
+test("pounds become kilograms by the legal pound; an empty field is nothing; anything that is not a number makes no load", () => {
   const draft = {
     unit: "lb" as const,
     stations: { front: "340", bags: " " },
@@ -35,7 +35,7 @@ test("pounds become kilograms by the legal pound; an empty field is nothing; wha
   expect(loadOf({ ...draft, stations: { front: "two of us" } })).toBeUndefined();
 });
 
-test("what cannot be, and what may be meant otherwise, is said at its place", () => {
+test("what cannot be, and what may be meant otherwise, is shown at its place", () => {
   expect(["", "80", "80,5"].map(entryFault)).toEqual([undefined, undefined, undefined]);
   expect(["x", "-1", "9999"].map((text) => typeof entryFault(text))).toEqual(["string", "string", "string"]);
   const [front, bags] = profile.stations;
@@ -48,7 +48,7 @@ test("what cannot be, and what may be meant otherwise, is said at its place", ()
 });
 
 /** NIST SP 811 as above. */
-test("masses turn into the other unit and back; what is no number stays as it was typed", () => {
+test("masses turn into the other unit and back; anything that is not a number stays as it was typed", () => {
   const typed = { front: "150", bags: "", shelf: "two bags" };
   const pounds = inOtherUnit(typed, "lb");
   expect(pounds).toEqual({ front: "330.7", bags: "", shelf: "two bags" });

@@ -12,7 +12,7 @@ test("nothing changed is nothing to save, and the type's own items are counted a
   expect(compare(rail).typeItems).toBe(tarrow4.items.length);
 });
 
-test("an item added, changed or retired is told as that, and as nothing else", () => {
+test("an item added, changed or retired is reported as that, and as nothing else", () => {
   expect(compare(rail, screw)).toMatchObject({ added: [screw], changed: [], retired: [] });
   const other = { ...rail, good: "both pins in" };
   expect(compare(other)).toMatchObject({ added: [], changed: [{ before: rail, after: other }], retired: [] });

@@ -10,7 +10,7 @@ test("what is typed becomes limits; a number that is none, or none at all, becom
   expect(minimaOfDraft({ ...NO_MINIMA, typed: { windKt: "20", ceilingFt: "high" } })).toBeUndefined();
 });
 
-test("each entry is refused at its place", () => {
+test("each entry is rejected at its place", () => {
   expect(minimaFault("crosswindKt", "90")).toBe("Enter a number from 0 to 40.");
   expect(minimaFault("runwayFactor", "0.5")).toBe("Enter a number from 1 to 4.");
   expect(minimaFault("crosswindKt", "")).toBeUndefined();

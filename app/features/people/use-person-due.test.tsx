@@ -70,7 +70,7 @@ test("what is kept stands there while the server takes its time, and its word th
   expect(result.current.unknown).toBe(false);
 });
 
-test("where nothing is kept and nobody answers it is said to be unknown, and asked for until the network is there", async () => {
+test("where nothing is kept and no one answers it is shown to be unknown, and asked for until the network is there", async () => {
   const { result } = await hers(nobody, () => json(record));
   await waitFor(() => expect(result.current.away).toBe(true));
   await waitFor(() => expect(result.current.unknown).toBe(true), { timeout: 5000 });

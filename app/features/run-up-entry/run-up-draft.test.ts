@@ -34,7 +34,7 @@ test("what an earlier version of the page kept of the only side is still known",
   expect(await savedRunUpDraft("walk", undefined)).toEqual(draft("2026-05-01T09:00:00.000Z"));
 });
 
-test("one that nobody came back to goes after a week; other notes stay", async () => {
+test("one that no one came back to goes after a week; other notes stay", async () => {
   await writeNote("who holds it", "ines");
   await saveRunUpDraft("old", undefined, draft("2026-05-01T09:00:00.000Z"));
   await saveRunUpDraft("younger", undefined, draft("2026-05-07T09:00:00.000Z"));

@@ -48,7 +48,7 @@ const preflight = () => [
   event("reading.taken", { itemId: "right-tank.dip", key: "fuel.dip.right", value: 10, unit: "cm" }),
 ];
 
-test("a walk that was not sent yet counts as the last measuring, its meter as the last word", () => {
+test("a preflight that was not sent yet counts as the last measuring, its meter as the last word", () => {
   const before = localFluidMemory(bundle, []);
   expect(before.hours?.value).toBe(4228);
   expect(before.fuel?.tanks.left?.value).toBeCloseTo(80, 6);
@@ -59,7 +59,7 @@ test("a walk that was not sent yet counts as the last measuring, its meter as th
   expect(after.fuel?.hours).toBe(4229);
 });
 
-test("an uplift without a walk is in the log of this device, and of this aircraft only", () => {
+test("an uplift without a preflight is in the log of this device, and of this aircraft only", () => {
   const id = newId(Date.UTC(2026, 4, 3));
   const uplift = (registration: string) =>
     event("fuel.uplifted", { registration, tankId: "left", amount: 20, unit: "L", from: "typed" }, id);

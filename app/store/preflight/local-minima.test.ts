@@ -49,7 +49,7 @@ test("whoever begins before the device was told of own limits is judged by them 
   expect(asked).toEqual([]);
 });
 
-test("without a network, or with a server that does not answer, nobody stands at the aircraft waiting", async () => {
+test("offline, or with a server that does not answer, no one stands at the aircraft waiting", async () => {
   serverSays(() => {
     throw new TypeError("Failed to fetch");
   });
@@ -66,7 +66,7 @@ test("without a network, or with a server that does not answer, nobody stands at
   expect(Math.max(...waited)).toBeLessThanOrEqual(5000);
 });
 
-test("nobody has limits of nobody's", async () => {
+test("no one has limits of no one's", async () => {
   serverSays(told);
   expect(await localMinima(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
   expect(asked).toEqual([]);

@@ -127,7 +127,7 @@ test("what is kept waits to be sent from that moment on, and is never called sen
   expect(server.taken.has(event.id)).toBe(true);
 });
 
-test("without a network everything waits; when it is back everything arrives once, the list first", async () => {
+test("offline everything waits; when it is back everything arrives once, the checklist first", async () => {
   const { store, answer, kept } = await beginOne();
   for (const item of tarrow4.items.slice(0, 20)) answer(item.id);
   await kept();
@@ -142,7 +142,7 @@ test("without a network everything waits; when it is back everything arrives onc
   expect([...server.taken.keys()].sort()).toEqual((await allEvents()).map((e) => e.id).sort());
 });
 
-test("a refused event stays on the device with its reason, is shown, and can be sent again", async () => {
+test("a rejected event stays on the device with its reason, is shown, and can be sent again", async () => {
   const { store, answer } = await beginOne();
   server.reached = true;
   server.refuse.add("item.answered");
@@ -162,7 +162,7 @@ test("a refused event stays on the device with its reason, is shown, and can be 
   });
 });
 
-test("another start of the application finds the walk where it was", async () => {
+test("another start of the application finds the preflight where it was", async () => {
   const { id, answer, kept, store } = await beginOne();
   answer("approach.stance");
   await kept();
@@ -179,7 +179,7 @@ test("another start of the application finds the walk where it was", async () =>
   expect(await again.dispatch(openPreflight(newId(0)))).toBe(false);
 });
 
-test("a disk that is full is said, nothing is forgotten, and the next answer takes the waiting one along", async () => {
+test("a disk that is full is shown, nothing is forgotten, and the next answer takes the waiting one along", async () => {
   const { store, answer, kept, id } = await beginOne();
   await kept();
   const put = IDBObjectStore.prototype.put;
@@ -251,7 +251,7 @@ test("what was found on this device is met by the next pilot before it was ever 
   );
 });
 
-test("a walk that is opened again does not lose what is still on its way to the disk", async () => {
+test("a preflight that is opened again does not lose what is still on its way to the disk", async () => {
   const { store, id, answer } = await beginOne();
   const event = answer("approach.stance");
   const list = selectPreflight(store.getState())?.list;

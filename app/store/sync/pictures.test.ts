@@ -79,7 +79,7 @@ test("a picture goes when what it is of is on record, not before; what was never
   expect(asked).toEqual([]);
 });
 
-test("one that the server does not take stays here with the reason, and holds up no other; without a network all wait", async () => {
+test("one that the server does not take stays here with the reason, and holds up no other; offline all wait", async () => {
   for (const n of [2, 3]) await draft(n);
   await saveEvents([photographed(2), photographed(3)]);
   refuse = (path) => (path.includes("photographs") ? 0 : undefined);
@@ -92,7 +92,7 @@ test("one that the server does not take stays here with the reason, and holds up
   expect((await (await deviceDatabase()).get("photographs", hashOf(2)))?.reason).toBe("It is none.");
 });
 
-test("what others took is fetched once, and is there without a network", async () => {
+test("what others took is fetched once, and is there offline", async () => {
   await fetchPictures([hashOf(9)]);
   refuse = () => 0;
   asked = [];

@@ -31,7 +31,7 @@ test("what is cut to depth is no deeper, and what was no deeper stays as it was"
   );
 });
 
-test("what is beyond a bound is told without any of it", () => {
+test("what is beyond a bound is reported without any of it", () => {
   const bounds = { depth: 3, values: 20, text: 10 };
   expect(boundsViolation({ a: [1, { b: 2 }] }, bounds)).toBeUndefined();
   expect(boundsViolation({ a: { b: { c: { d: 1 } } } }, bounds)).toContain("3 levels");

@@ -38,6 +38,6 @@ test.each([
   ["hours", "L", "converts to h"],
   ["fuel.dip.wing", "cm", "wing does not exist"],
   ["oil.level.port", "US qt", "port does not exist"],
-])("%s in %s is told at its place", (key, unit, words) => {
+])("%s in %s is reported at its place", (key, unit, words) => {
   expect(faultsOf(key, unit)).toEqual([expect.stringContaining(words)]);
 });

@@ -113,7 +113,7 @@ describe("a fuel log from a table", () => {
     ["2026-04-01,QX-TAR,uplift,left,30,kg,,,", "grade"],
     ["2026-04-01,QX-TAR,uplift,left,30,L,,rum,", "grade"],
     ["2026-04-01,QX-TAR,uplift,left,30,L,-4,,", "hours"],
-  ])("%s is refused at its column", (line, column) => {
+  ])("%s is rejected at its column", (line, column) => {
     const { rows, faults } = fuel("2026-04-01,QX-TAR,uplift,left,10,L,,,", line);
     expect(rows).toHaveLength(1);
     expect(faults).toEqual([{ row: 3, column, expected: expect.any(String) }]);
@@ -131,7 +131,7 @@ describe("a fuel log from a table", () => {
     expect(rows.map((row) => row.hours)).toEqual([4210, 4211]);
   });
 
-  test("a missing column is said once, and a line that is cut off keeps the others", () => {
+  test("a missing column is shown once, and a line that is cut off keeps the others", () => {
     expect(
       readFluidCsv("fuel", "time,tank\n2026-04-01,left", known, NOW).faults.map((f) => [f.row, f.column]),
     ).toEqual([
@@ -165,7 +165,7 @@ describe("an oil log from a table", () => {
     ["2026-04-01,QX-TAR,level,,7.1,gal,2870.1,,", "unit"],
     ["2026-04-01,QX-TAR,level,,71,qt,2870.1,,", "amount"],
     ["2026-04-01,QX-TAR,level,,7.1,qt,2870.1,warm,", "heat"],
-  ])("%s is refused at its column", (line, column) => {
+  ])("%s is rejected at its column", (line, column) => {
     expect(oil(line).faults).toEqual([{ row: 2, column, expected: expect.any(String) }]);
   });
 });
@@ -219,7 +219,7 @@ describe("a pump's receipt", () => {
     ["amount,unit\n0,L", "amount"],
     ["amount,unit,grade\n5,L,rum", "grade"],
     ["litres\n5", "amount"],
-  ])("%j is refused at its column, not guessed", (text, column) => {
+  ])("%j is rejected at its column, not guessed", (text, column) => {
     const { receipts, faults } = readReceiptCsv(text);
     expect(receipts).toEqual([]);
     expect(faults[0]?.column).toBe(column);

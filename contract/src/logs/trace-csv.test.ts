@@ -46,7 +46,7 @@ describe("an engine monitor's file", () => {
     expect(Array.from(trace.t)).toEqual([0, 1, 2, 3]);
   });
 
-  it("with an unknown unit in a header is told, and the rest is used", () => {
+  it("with an unknown unit in a header is reported, and the rest is used", () => {
     const { faults, trace, columns } = readTraceCsv(lines("time,rpm,map (furlongs)", (i) => `${i},1800,18`));
     expect(faults).toEqual([
       { row: 1, column: "map (furlongs)", expected: expect.stringContaining('"furlongs" is unknown') },

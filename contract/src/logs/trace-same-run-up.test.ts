@@ -133,7 +133,7 @@ function likeliest(one: UnseenCase, trace: Trace): { what: string; chance: numbe
   };
 }
 
-test("renaming the columns and changing the units changes nothing of what is said of a run-up", () => {
+test("renaming the columns and changing the units changes nothing of what is shown of a run-up", () => {
   const cases = UNSEEN_CASE_PROBLEMS.map((trouble, i) => {
     const one = unseenCase(trouble, 610 + i);
     const { trace, faults, questions } = readTraceCsv(written(one, PLAIN));

@@ -114,7 +114,7 @@ describe("a monitor's units", () => {
     expect(trace.channels.egt3?.[50]).toBeCloseTo(702 * 1.8 + 32, 6);
   });
 
-  it("of a line that is not known leave their column unused until it is told", () => {
+  it("of a line that is not known leave their column unused until it is reported", () => {
     const { faults, trace } = readTraceCsv(
       file(["time,rpm,map,volts", "s,rpm,furlongs,V"], (i) => `${i},1800,18,28`),
     );

@@ -35,7 +35,7 @@ test.each([
   [361, 10, "0 to 360"],
   [-1, 10, "0 to 360"],
   [90, -3, "negative"],
-])("wind from %d at %d is refused", (fromDeg, kt, reason) => {
+])("wind from %d at %d is rejected", (fromDeg, kt, reason) => {
   expect(() => windComponents(90, { fromDeg, kt })).toThrow(reason);
 });
 
@@ -56,7 +56,7 @@ test("the gust counts, against the lowest limit on file", () => {
   ).toMatchObject({ grade: "ask", source: own });
 });
 
-test("a tailwind is asked about, no limit is not judged, a gust below the wind is refused", () => {
+test("a tailwind is asked about, no limit is not judged, a gust below the wind is rejected", () => {
   expect(judge(60, 5).map((j) => [j.id, j.grade])).toContainEqual(["wind.tail", "ask"]);
   expect(judge(330, 5, undefined, [])[0]?.grade).toBe("unjudged");
   expect(() => judge(330, 12, 8)).toThrow("less than the mean wind");

@@ -43,7 +43,7 @@ describe("water from the night", () => {
     );
   });
 
-  test("is a matter of drops, not of cups", () => {
+  test("is a matter of drops, not of sample", () => {
     expect(dropsOfWater(overnightCondensationMl(98, { lowC: 0, dewPointC: 18, nights: 1 }))).toBeLessThan(25);
     expect(dropsOfWater(0.5)).toBe(10);
   });
@@ -52,10 +52,10 @@ describe("water from the night", () => {
     [{ lowC: 4, dewPointC: 99, nights: 1 }, "must be from"],
     [{ lowC: 4, dewPointC: 14, nights: 1.5 }, "0 to 60 nights"],
     [{ lowC: Number.NaN, dewPointC: 14, nights: 1 }, "not a number"],
-  ])("%j is refused", (air, reason) => {
+  ])("%j is rejected", (air, reason) => {
     expect(() => overnightCondensationMl(60, air)).toThrow(reason);
   });
-  test("a tank emptier than empty is refused", () => {
+  test("a tank emptier than empty is rejected", () => {
     expect(() => overnightCondensationMl(-1, { lowC: 4, dewPointC: 14, nights: 1 })).toThrow("negative");
   });
 });

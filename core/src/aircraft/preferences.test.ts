@@ -41,7 +41,7 @@ const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started()
 const compose = (part: Partial<ComposeInput>) => composeList({ ...LIST_INPUT, ...part });
 
 describe("preferences", () => {
-  test("is by default read-and-do, the list's own lap, back to the start of the station", () => {
+  test("is by default read-and-do, the checklist's own route, back to the start of the station", () => {
     expect(defaultPreferences(undefined)).toEqual({
       method: "read-and-do",
       hand: "as listed",
@@ -61,7 +61,7 @@ describe("preferences", () => {
     expect(preferenceReasons(recommended, 0)).toMatchObject({ surfaces: "Thin skins.", brake: "One cable." });
   });
 
-  test("offers the flow from memory after ten complete laps (common practice)", () => {
+  test("offers the flow from memory after ten complete walkarounds (common practice)", () => {
     expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW - 1).method).toContain("You have 9");
     expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW).method).toContain("from memory");
   });
@@ -109,7 +109,7 @@ describe("preferences", () => {
     expect(brake && blockedBy(cable, fold(answered("controls")), brake)).toBeUndefined();
   });
 
-  test("walks the lap in its own order, and everything else as it was", () => {
+  test("walks the route in its own order, and everything else as it was", () => {
     const turned = compose({ preferences: prefer({ start: "right" }) });
     expect(turned.stations.map((s) => s.id)).toEqual(["papers", "right", "left", "engine"]);
     expect(turned.preferences?.start).toBe("right");
@@ -143,7 +143,7 @@ describe("model years", () => {
   });
   const two = { ...type, variants: [variant(undefined, 1985, 4), variant(1986, undefined, 5)] };
 
-  test("change the limits of the type, and the list says so", () => {
+  test("change the limits of the type, and the checklist says so", () => {
     expect(applyVariant(two, 1985).type.oil?.minimumQt).toBe(4);
     expect(applyVariant(two, 1986).type.oil?.minimumQt).toBe(5);
     const list = compose({ type: two, aircraft: { ...aircraft, year: 1970 } });
@@ -151,7 +151,7 @@ describe("model years", () => {
     expect(list.variant).toEqual({ name: "4 quarts", what: "another sump" });
   });
 
-  test("that nobody described leave the type as it is", () => {
+  test("that no one described leave the type as it is", () => {
     const [old] = two.variants;
     expect(applyVariant({ ...type, variants: old ? [old] : [] }, 1999)).toEqual({
       type: { ...type, variants: [old] },
@@ -173,7 +173,7 @@ describe("proof by value", () => {
     });
   const asked = (seed: string) => preflight(seed).items.flatMap((i) => (i.kind === "confirm" ? [i.id] : []));
 
-  test("is asked at three items, the same for the same walk, and said", () => {
+  test("is asked at three items, the same for the same preflight, and said", () => {
     expect(asked("walk")).toHaveLength(3);
     expect(asked("walk")).toEqual(asked("walk"));
     expect(preflight("walk").differences.filter((d) => d.why === "value to be read out")).toHaveLength(3);
@@ -182,7 +182,7 @@ describe("proof by value", () => {
     );
   });
 
-  test("comes everywhere in turn, so that nobody can foresee it", () => {
+  test("comes everywhere in turn, so that no one can foresee it", () => {
     const times = new Map<string, number>();
     for (let n = 0; n < 400; n++)
       for (const id of asked(`walk ${n}`)) times.set(id, (times.get(id) ?? 0) + 1);
@@ -190,7 +190,7 @@ describe("proof by value", () => {
     for (const { id } of provable) expect(Math.abs((times.get(id) ?? 0) - 150)).toBeLessThan(35);
   });
 
-  test("is not asked for what is not on file, or without a walk", () => {
+  test("is not asked for what is not on file, or without a preflight", () => {
     expect(preflight(undefined).items.some((i) => i.kind === "confirm")).toBe(false);
     expect(preflight("walk", {}).items.some((i) => i.kind === "confirm")).toBe(false);
   });
@@ -224,7 +224,7 @@ describe("a second person", () => {
     expect(blockedBy(list, fold(here, event("crew.left", { crewId: "kofi" })), held)).toBeDefined();
   });
 
-  test("is written down with the answers he gave", () => {
+  test("is logged with the answers he gave", () => {
     const state = fold(
       event("crew.joined", { crewId: "kofi" }),
       event("item.answered", { itemId: "held", outcome: "checked", byCrewId: "kofi" }),
@@ -240,7 +240,7 @@ describe("flow, then check", () => {
   const cockpit = [answered("docs"), answered("lock")];
   const flow = (stationId: string) => event("station.flowed", { stationId });
 
-  test("asks for the stations of the lap from memory, one by one, then reads them all", () => {
+  test("asks for the stations of the route from memory, one by one, then reads them all", () => {
     expect(flowing()).toBeUndefined();
     expect(flowing(...cockpit)).toBe("left");
     expect(flowing(...cockpit, flow("left"))).toBe("right");
@@ -248,7 +248,7 @@ describe("flow, then check", () => {
     expect(currentItem(list, fold(...cockpit, flow("left"), flow("right")))?.id).toBe("left.skin");
   });
 
-  test("lets a station be read at once, and taken back", () => {
+  test("lets a station be read at once, and undone", () => {
     expect(flowing(...cockpit, event("item.visited", { itemId: "left.skin" }))).toBeUndefined();
     const slip = flow("left");
     expect(flowing(...cockpit, slip, undo(slip))).toBe("left");
@@ -322,7 +322,7 @@ describe("after an interruption", () => {
     });
   });
 
-  test("the walk stands there again, and nothing behind it is lost, for any answers and any rule", () => {
+  test("the preflight stands there again, and nothing behind it is lost, for any answers and any rule", () => {
     fc.assert(
       fc.property(
         fc.subarray(list.items.map((i) => i.id)),

@@ -102,7 +102,7 @@ describe("a card", () => {
     expect(proven.groups?.[0]?.items).toEqual(["edge", "skin"]);
   });
 
-  test("of cups goes without the drain that water came from, and the one that was gone to", () => {
+  test("of sample goes without the drain that water came from, and the one that was gone to", () => {
     const cups = ["c1", "c2", "c3"].map((id) => item(id, { kind: "sample" }));
     const drains = compose(type(cups, [{ id: "g", title: "fuel samples only", items: ["c1", "c2", "c3"] }]));
     const ids = (at: number, ...events: PreflightEvent[]) =>
@@ -165,7 +165,7 @@ describe("one answer to a card", () => {
     expect(currentItem(between, fold(begun(), ...answer()))?.id).toBe("cap");
   });
 
-  test("is taken back whole, by whoever gave it, and no more than that", () => {
+  test("is undone whole, by whoever gave it, and no more than that", () => {
     const events = [begun(), checked("tip", 3), ...answer()];
     const back = takeBackAll(fold(...events), "me");
     expect(back.map(({ data }) => data)).toEqual(
@@ -197,7 +197,7 @@ describe("what must never be grouped", () => {
   const refused = (items: Item[], group: Group = { ...GROUP, items: items.map(({ id }) => id) }) =>
     groupFaults(type(items, [group])).map(({ path }) => path);
 
-  test("is refused with its path, whichever way it says what it is", () => {
+  test("is rejected with its path, whichever way it says what it is", () => {
     const alone: [string, Partial<Item>][] = [
       ["a flag", { alone: "brakes" }],
       ["the ledger", { ledger: { out: "cover", how: "off" } }],
@@ -214,7 +214,7 @@ describe("what must never be grouped", () => {
     }
   });
 
-  test("is known by its name in a list of others, whose items have no flags", () => {
+  test("is known by its name in a checklist of others, whose items have no flags", () => {
     for (const title of [
       "Left brake: dry",
       "Fuel cap: on",
@@ -233,7 +233,7 @@ describe("what must never be grouped", () => {
     ).toEqual([]);
   });
 
-  test("nor an item twice, one of another place, one that is not there, or a cup among looks", () => {
+  test("nor an item twice, one of another place, one that is not there, or a sample among looks", () => {
     const items = [item("a"), item("b"), item("far", { station: "tail" }), item("cup", { kind: "sample" })];
     expect(
       groupFaults(
@@ -268,7 +268,7 @@ describe("a turnaround", () => {
   const asked = (...conditions: ("turnaround" | "refuelled" | "frost")[]) =>
     compose(of, { conditions }).items.map(({ id }) => id);
 
-  test("asks what kills, the cups after fuel, and what the day brings", () => {
+  test("asks what kills, the sample after fuel, and what the day brings", () => {
     expect(asked()).toEqual(["cap", "skin", "cup"]);
     expect(asked("turnaround")).toEqual(["cap"]);
     expect(asked("turnaround", "refuelled", "frost")).toEqual(["cap", "cup", "ice"]);
@@ -281,7 +281,7 @@ describe("a turnaround", () => {
     expect(() => compose(type(EDGE), { conditions: ["turnaround"] })).toThrow(/no turnaround checklist/);
   });
 
-  test("that leaves out an item that kills is refused with its path", () => {
+  test("that leaves out an item that kills is rejected with its path", () => {
     const [cap, ...rest] = items as [Item, ...Item[]];
     const { turnaround: _always, ...forgotten } = cap;
     expect(turnaroundFaults({ ...of, items })).toEqual([]);
@@ -294,12 +294,12 @@ describe("a turnaround", () => {
   });
 });
 
-test("conditions that a type is not flown in are refused with the reason", () => {
+test("conditions that a type is not flown in are rejected with the reason", () => {
   const of = type(EDGE, [], { notOffered: [{ condition: "instrument", why: "By sight only." }] });
   expect(() => compose(of, { conditions: ["instrument"] })).toThrow(/By sight only/);
 });
 
-test("groups are for a pilot with ten laps, and not for a student (common practice)", () => {
+test("groups are for a pilot with ten walkarounds, and not for a student (common practice)", () => {
   expect([mayGroup(9, "pilot"), mayGroup(10, "pilot"), mayGroup(40, "student")]).toEqual([
     false,
     true,

@@ -93,7 +93,7 @@ describe("today's list", () => {
     expect(composeList({ ...LIST_INPUT, loading }).facts).toBeUndefined();
   });
 
-  test("is refused for a stub and for an aircraft of another type", () => {
+  test("is rejected for a stub and for an aircraft of another type", () => {
     expect(() => composeList({ ...LIST_INPUT, type: { ...type, stub: "Not written yet." } })).toThrow(
       "Not written yet.",
     );
@@ -103,7 +103,7 @@ describe("today's list", () => {
   });
 });
 
-describe("where the walk stands", () => {
+describe("where the preflight stands", () => {
   test("is behind the last answer, and at the first item at the start", () => {
     expect(currentAfter()).toBe("docs");
     expect(currentAfter(answered("docs"))).toBe("lock");
@@ -456,7 +456,7 @@ describe("the runway in use", () => {
     });
   });
 
-  test("one that the airfield does not have is told by its name, without a direction; unanswered there is none", () => {
+  test("one that the airfield does not have is reported by its name, without a direction; unanswered there is none", () => {
     expect(runwayInUse({ items, airfield: field }, chosen("09"))).toEqual({ id: "09", itemId: "which" });
     expect(runwayInUse({ items, airfield: field }, { answers: {} })).toBeUndefined();
     expect(runwayInUse({ items: list.items }, chosen("24"))).toBeUndefined();

@@ -49,7 +49,7 @@ const withdraw = (crewId: string, opening: PreflightEvent) =>
 const fold = (...events: PreflightEvent[]) => foldPreflight(WALK, events);
 
 describe("an undo", () => {
-  test("counts from who gave the answer and from the walk's pilot, from nobody else", () => {
+  test("counts from who gave the answer and from the preflight's pilot, from no one else", () => {
     const [begin, given] = [start(), answer("student", "tyre")];
     expect(fold(begin, given, undo("student", given)).answers).toEqual({});
     expect(fold(begin, given, undo("pilot", given)).answers).toEqual({});
@@ -76,7 +76,7 @@ describe("an undo", () => {
     expect(foldDiscrepancies([start(), opening, look, undo("pilot", look)])[0]?.observations).toEqual([]);
   });
 
-  test("does not reach behind the signature, and may take back what was answered after it", () => {
+  test("does not reach behind the signature, and may undo what was answered after it", () => {
     const events = [start(), answer("pilot", "tyre"), sign("pilot", "fly"), answer("pilot", "cover")];
     const [, before, , after] = events as [PreflightEvent, PreflightEvent, PreflightEvent, PreflightEvent];
     const state = fold(...events, undo("pilot", before), undo("pilot", after));
@@ -166,7 +166,7 @@ describe("a signature", () => {
     ]);
   });
 
-  test("is not had by beginning the walk a second time under an earlier id", () => {
+  test("is not had by beginning the preflight a second time under an earlier id", () => {
     const begin = start("pilot", { id: WALK });
     const thief = start("thief", { id: "0-earlier" });
     const state = fold(thief, begin, sign("thief", "fly"));
@@ -175,8 +175,8 @@ describe("a signature", () => {
   });
 });
 
-describe("what is taken back from the screen", () => {
-  test("is what this person may take back, a finding by its withdrawal", () => {
+describe("what is undone from the screen", () => {
+  test("is what this person may undo, a finding by its withdrawal", () => {
     const [begin, given, opening] = [start(), answer("student", "tyre"), find("student")];
     expect(undoEvent(fold(begin, given), "student")).toEqual({
       type: "item.undone",

@@ -193,7 +193,7 @@ test("a remedy fits, and one kilogram or litre less of it does not: by trying", 
   expect(tried).toBeGreaterThan(20);
 });
 
-test("a cooler hour is the first that is enough, and is said with its temperature", () => {
+test("a cooler hour is the first that is enough, and is shown with its temperature", () => {
   const hot = input({
     celsius: 33,
     load: { stations: { front: 170, rear: 60 }, litres: { left: 100 }, kgPerL: 0.72 },
@@ -312,7 +312,7 @@ test("the briefing has today's numbers; no height to turn back is ever proposed"
   ).toContain("canopy");
 });
 
-test("own limits that nobody has told are not judged, and nothing looks good without them", () => {
+test("own limits that no one has told are not judged, and nothing looks good without them", () => {
   const day = { now: "2026-05-02T10:00:00.000Z", conditions: [], sets: [] };
   expect(judgeDeparture(day).judgements).toEqual([]);
   const [only, ...others] = judgeDeparture({ ...day, ownUnknown: "so far" }).judgements;

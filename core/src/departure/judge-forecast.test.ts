@@ -24,7 +24,7 @@ const graded = (day: Parameters<typeof judgeForecast>[0]) =>
   Object.fromEntries(judgeForecast(day).map(({ id, grade }) => [id, grade]));
 
 describe("a forecast over a flight", () => {
-  it("before the wind comes nothing is passed, and that is said", () => {
+  it("before the wind comes nothing is passed, and that is shown", () => {
     const [one, ...more] = judgeForecast(at("15T12:30", "15T13:30"));
     expect(more).toEqual([]);
     expect(one).toMatchObject({ id: "forecast", grade: "within limits" });
@@ -47,7 +47,7 @@ describe("a forecast over a flight", () => {
     expect(graded(at("15T14:30", "15T15:30"))["forecast.windKt"]).toBe("ask");
   });
 
-  it("crosswind is of the runway, and of every wind of the while; without the variation nothing is said of it", () => {
+  it("crosswind is of the runway, and of every wind of the while; without the variation nothing is shown of it", () => {
     // By hand: 24010KT is along runway 24, 290 at 28 is 28·sin 50° = 21.4 across.
     const late = { ...at("15T17:10", "15T18:00"), headingDeg: 240, variationDeg: 0 };
     const across = judgeForecast(late).find(({ id }) => id === "forecast.crosswindKt");
@@ -79,7 +79,7 @@ describe("a forecast over a flight", () => {
     expect(graded(at("16T05:30", "16T07:00"))["forecast.ends"]).toBe("note");
   });
 
-  it("is told in plain words, with what comes and when", () => {
+  it("is reported in plain words, with what comes and when", () => {
     const { forecast, from, to } = at("15T14:30", "15T17:30");
     expect(forecastLines(forecast, from, to)).toEqual([
       { what: "At 14:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },

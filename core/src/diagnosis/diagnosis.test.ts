@@ -81,7 +81,7 @@ describe("one trace that can be read in several ways", () => {
     }
   });
 
-  it("is said less surely than any one way would say it, and its telling is of a way in which it is seen", () => {
+  it("is shown less surely than any one way would say it, and its telling is of a way in which it is seen", () => {
     const told = {
       ...seen("exhaust", "one colder", { side: "left", cylinder: 3 }),
       words: "Cylinder 3 fell.",
@@ -100,7 +100,7 @@ describe("one trace that can be read in several ways", () => {
   });
 });
 
-describe("what is said of a trace that nobody prompted, brought to how often it is so", () => {
+describe("what is shown of a trace that no one prompted, brought to how often it is so", () => {
   const { ranked } = diagnose(FOULED, FOUR);
   const troubles = (of: typeof ranked) => {
     const chances = new Map<string | undefined, number>();
@@ -118,9 +118,7 @@ describe("what is said of a trace that nobody prompted, brought to how often it 
   });
 
   // Temperature scaling, Guo et al. (2017): the order of the classes stays, and 0.8 against 0.2 is (0.8 / 0.2) ^ (1 / T).
-  it.each([
-    0.5, 0.9, 1.7,
-  ])("at %s leaves the order of troubles and the parts among a trouble's places", (t) => {
+  it.each([0.5, 0.9, 1.7])("at %s leaves the order of faults and the parts among a fault's places", (t) => {
     const changed = calibrate(ranked, t);
     const [was, is] = [troubles(ranked), troubles(changed)];
     expect(sum([...is.values()])).toBeCloseTo(1, 12);
@@ -206,7 +204,7 @@ describe("the fault library as data", () => {
     expect(fault.action.length).toBeGreaterThan(10);
   });
 
-  it("knows every trouble that can be planted, and one that the pilot makes", () => {
+  it("knows every fault that can be simulated, and one that the pilot makes", () => {
     const ids = FAULTS.map((fault) => fault.id);
     expect([...ids].sort()).toEqual(
       [...FAULT_KINDS.filter((kind) => kind !== "none"), "key not turned"].sort(),
@@ -234,7 +232,7 @@ describe("the fault library as data", () => {
   });
 });
 
-describe("what is likeliest", () => {
+describe("what is most likely", () => {
   it("is worked out by Bayes' rule: one observation, by hand", () => {
     const { ranked } = diagnose([seen("volts", "high")], FOUR);
     const all = hypotheses(FOUR);
@@ -293,7 +291,7 @@ describe("what is likeliest", () => {
     expect(after?.probability).toBeGreaterThan((before?.probability ?? 1) * 2);
   });
 
-  it("calls two troubles at once one of the two, and hardly ever a third", () => {
+  it("calls two faults at once one of the two, and hardly ever a third", () => {
     // The most typical signs of two faults combined; if both change a side's drop, the second one's. Faults separated only by a
     // later test count as one: the plugs, and the two reasons for no drop.
     const kin = (id = "none") =>
@@ -397,7 +395,7 @@ describe("what to try next", () => {
     }
   });
 
-  it("a remedy is told by whether what stood out is still there", () => {
+  it("a remedy is reported by whether what stood out is still there", () => {
     expect(
       outcomeOf(FOULED, [
         seen("drop", "usual", { side: "left" }),
@@ -417,7 +415,7 @@ describe("what to try next", () => {
 });
 
 describe("on simulated run-ups (the model shares no numbers with the library; many more in the benchmark)", () => {
-  it("the planted trouble is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
+  it("the simulated fault is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
     const { cases, first, three, healthy, alarms } = tally({ each: 1, healthyEach: 2, seed: 77 });
     expect(cases).toBeGreaterThan(55);
     expect(first / cases).toBeGreaterThanOrEqual(0.9);
@@ -427,7 +425,7 @@ describe("on simulated run-ups (the model shares no numbers with the library; ma
   });
 });
 
-describe("a diagnosis as it is told", () => {
+describe("a diagnosis as it is reported", () => {
   it("names plug and side in the type's words, what speaks for it, and what would tell most", () => {
     const words = FOULED.map((o) => ({ ...o, words: `${o.feature} ${o.side}` }));
     const report = diagnosisReport(words, FOUR, { right: "ignition one", left: "ignition two" });

@@ -48,7 +48,7 @@ test("more noise never raises what is stated on average, and what is stated stay
   for (const { sure, right } of levels) expect(sure - right).toBeLessThan(0.12);
 });
 
-test("a tachometer that jumps while it should stand is said to, and no drop is read out of it", () => {
+test("a tachometer that jumps while it should stand is shown to, and no drop is read out of it", () => {
   const one = unseenCase("none", 3001);
   const { reading } = runUnseenCase(noisy(one, 60, 1));
   expect(reading.notes.map(({ kind }) => kind)).toContain("unsteady");

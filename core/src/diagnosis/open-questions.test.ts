@@ -165,7 +165,7 @@ describe("a trace without prompts", () => {
     expect(told).toContainEqual(expect.objectContaining({ feature: "propeller", state: "nothing" }));
   });
 
-  it("takes the word of a pilot whose drop the trace missed: the engine is none with a trouble", () => {
+  it("takes the word of a pilot whose drop the trace missed: the engine is none with a fault", () => {
     const engine = engineAt(0);
     const again = (sides?: MagnetoSideOrder) =>
       read({ kind: "hot magneto", side: "left" }, engine, { ...(sides && { sides }) });

@@ -44,7 +44,7 @@ const ranked = (...observations: Observation[]) => diagnose(observations, contex
 const first = (...observations: Observation[]) =>
   rankQuestions([HEAT, ORDER], ranked(...observations), context)[0]?.question.id;
 
-test("where a plug on one of two sides is likeliest, which side that was decides most", () => {
+test("where a plug on one of two sides is most likely, which side that was decides most", () => {
   const plug = [
     seen("drop", "over", "right"),
     seen("exhaust", "one colder", "right"),

@@ -46,7 +46,7 @@ describe("typed numbers in the words of the fault library", () => {
   });
 });
 
-describe("what typed numbers are likeliest", () => {
+describe("what typed numbers are most likely", () => {
   const best = (observations: Observation[]) => diagnosisReport(observations, CONTEXT).ranked[0];
 
   it("nothing, where both drop as they should", () => {

@@ -51,7 +51,7 @@ test("an engine that cuts on one side and is caught before it stops is a dead ma
   expect(withCut(worked("none", 40))).toBeLessThanOrEqual(1);
 });
 
-test("most sides are found with their begin, their end and their drop, hardly any where none was, and what is said is so", () => {
+test("most sides are found with their begin, their end and their drop, hardly any where none was, and what is shown is so", () => {
   const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureUnseenCases(1200, 12);
   expect(sides.right / sides.all).toBeGreaterThan(0.82);
   expect(sidesOrUnsure.right / sidesOrUnsure.all).toBeGreaterThan(0.93);
@@ -78,7 +78,7 @@ test.each([
   expect(caught.right).toBe(caught.all);
 });
 
-test("cutting off the taxi before the run-up does not change what is likeliest", () => {
+test("cutting off the taxi before the run-up does not change what is most likely", () => {
   let same = 0;
   const all = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => of(trouble, 3));
   const read = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => worked(trouble, 3));

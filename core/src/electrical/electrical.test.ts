@@ -53,7 +53,7 @@ describe("ampere-hours", () => {
     expect(usedAmpereHours([])).toBe(0);
   });
 
-  test("below zero are refused", () => {
+  test("below zero are rejected", () => {
     expect(() => usedAmpereHours([{ amps: -1, seconds: 1 }])).toThrow("cannot be negative");
     expect(() => usedAmpereHours([{ amps: 1, seconds: Number.NaN }])).toThrow("not a number");
   });
@@ -85,7 +85,7 @@ describe("what is left for the start", () => {
 describe("the battery, judged", () => {
   const hour = (amps: number) => [{ amps, seconds: 3600 }];
 
-  test("is within limits after a brisk lap, watched after a long one, and asked about when the start is not safe", () => {
+  test("is within limits after a brisk route, watched after a long one, and asked about when the start is not safe", () => {
     expect(judgeBattery(profile, [{ amps: 12, seconds: 240 }], 15)).toMatchObject({ grade: "within limits" });
     expect(judgeBattery(profile, [{ amps: 12, seconds: 500 }], 15)).toMatchObject({ grade: "watch" });
     const flat = judgeBattery(profile, hour(12), -10);
@@ -100,7 +100,7 @@ describe("the battery, judged", () => {
   });
 });
 
-describe("the electrical lap as it was walked", () => {
+describe("the electrical route as it was walked", () => {
   const list = composeList({
     ...LIST_INPUT,
     aircraft,
@@ -140,7 +140,7 @@ describe("the electrical lap as it was walked", () => {
     expect(left.on.map((load) => load.name)).toEqual(["battery bus"]);
   });
 
-  test("was never on where the answer was taken back, and is paid by the engine once that runs", () => {
+  test("was never on where the answer was undone, and is paid by the engine once that runs", () => {
     const slip = answered("on");
     expect(loads(at(5), slip, undo(slip)).spans).toEqual([]);
     expect(loads(at(60), answered("on"), answered("run")).spans).toEqual([{ amps: 3, seconds: 60 }]);

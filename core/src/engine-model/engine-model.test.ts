@@ -180,7 +180,7 @@ describe("the engine on the ground", () => {
     expect(last("dead plug")).toBeGreaterThan(150);
   });
 
-  it("refuses an engine that is none", () => {
+  it("rejects an engine that is none", () => {
     expect(() => engineOf({ ...FOUR, cylinders: 1 })).toThrow("2 to 14 cylinders");
     expect(() => engineOf({ ...FOUR, ratedRpm: 900 })).toThrow("rated speed");
   });

@@ -7,7 +7,7 @@ const step = (since: Sample[], rocked = false, before: Sample[] = []) =>
   drainAdvice(before, since, rocked, AVGAS).step;
 
 // Dyes by ASTM D910 and D7547 (from memory); smell, paper and the look of water: common practice.
-describe("a cup against the light", () => {
+describe("a sample against the light", () => {
   test.each<[Sample, string, string]>([
     [cup("clean"), "clean", "within limits"],
     [cup("water"), "drain", "ask"],
@@ -48,7 +48,7 @@ describe("what to do at a drain", () => {
     expect(step([water()])).toBe("again");
     expect(step([water(), cup("clean")])).toBe("clean");
   });
-  test("three cups in a row: rock the wings; then every drain again", () => {
+  test("three sample in a row: rock the wings; then every drain again", () => {
     expect(step([water(), water(), water()])).toBe("rock");
     expect(step([], true, [water(), water(), water()])).toBe("take");
     expect(step([water()], true, [water(), water(), water()])).toBe("again");
@@ -61,14 +61,14 @@ describe("what to do at a drain", () => {
     expect(step([water(30), water(29)])).toBe("again");
     expect(step([water(20)], true, [water(20), water(20)])).toBe("maintenance");
   });
-  test("what no draining cures is a finding at the first cup; the colourless one goes onto paper first", () => {
+  test("what no draining cures is a finding at the first sample; the colourless one goes onto paper first", () => {
     expect(step([cup("kerosene smell")])).toBe("maintenance");
     expect(step([cup("colourless")])).toBe("paper");
     expect(step([cup("colourless", { paper: "stays wet" })])).toBe("again");
     expect(step([cup("colourless", { paper: "greasy ring" })])).toBe("maintenance");
     expect(step([cup("colourless", { paper: "dries away" })])).toBe("clean");
   });
-  test("a clean cup in between begins the count anew", () => {
+  test("a clean sample in between begins the count again", () => {
     expect(step([water(40), water(10), cup("clean"), water(30)])).toBe("again");
   });
 });

@@ -213,7 +213,7 @@ describe("how much to add", () => {
     );
   });
 
-  test("more in a tank than it holds is refused", () => {
+  test("more in a tank than it holds is rejected", () => {
     expect(() => refuelPlan({ ...filling, tanks: [tank("left", "left", 101)], neededL: 1 })).toThrow(
       "is not possible",
     );

@@ -41,14 +41,14 @@ describe("dipstick, gauge and log together", () => {
     expect(heard.litres.value).toBeGreaterThan(95);
   });
 
-  test("two that disagree: nobody can tell, and the lower counts", () => {
+  test("two that disagree: no one can tell, and the lower counts", () => {
     const heard = estimateFuel([says("dip", 100, 2), says("log", 60, 4)]);
     expect(heard.odd).toBeUndefined();
     expect(heard).toMatchObject({ agree: false, litres: { value: 60 }, used: ["log"] });
     expect(heard.highL).toBeGreaterThan(100);
   });
 
-  test("three that all disagree: nobody can tell", () => {
+  test("three that all disagree: no one can tell", () => {
     expect(estimateFuel([says("dip", 100, 2), says("log", 60, 2), says("gauge", 20, 2)])).toMatchObject({
       agree: false,
       litres: { value: 20 },
@@ -72,7 +72,7 @@ describe("dipstick, gauge and log together", () => {
     );
   });
 
-  test("without anybody, or with one who is never wrong, are refused", () => {
+  test("without anybody, or with one who is never wrong, are rejected", () => {
     expect(() => estimateFuel([])).toThrow("No fuel quantity");
     expect(() => estimateFuel([says("dip", 10, 0)])).toThrow("needs an uncertainty above zero");
   });
@@ -181,7 +181,7 @@ describe("a dip on a slope", () => {
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
-  test("is refused where the fuel runs On this slope, and beyond six degrees", () => {
+  test("is rejected where the fuel runs On this slope, and beyond six degrees", () => {
     expect(() =>
       dipCorrectedForTilt(1, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
     ).toThrow("On this slope");
@@ -273,7 +273,7 @@ describe("why they disagree", () => {
     });
     expect(first).toContain("100 L would fit, not US gal");
   });
-  test("less than the log: a flight, a leak, a cap; more: an uplift nobody wrote down", () => {
+  test("less than the log: a flight, a leak, a cap; more: an uplift no one wrote down", () => {
     expect(likelyCauses({ odd: "log", measuredLessLogL: -30, kgPerL }).join()).toMatch(/flight.*leak.*cap/);
     expect(likelyCauses({ odd: "log", measuredLessLogL: 30, kgPerL })[0]).toContain(
       "uplift that was not logged",

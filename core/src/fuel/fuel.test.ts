@@ -90,7 +90,7 @@ describe("litres from a dip", () => {
     [25.1, "The dipstick ends at 25 cm"],
     [-1, "cannot be negative"],
     [Number.NaN, "not a number"],
-  ])("a dip of %d is refused", (dip, reason) => {
+  ])("a dip of %d is rejected", (dip, reason) => {
     expect(() => volumeFromDip(calibration, dip)).toThrow(reason);
   });
 
@@ -109,7 +109,7 @@ describe("litres from a dip", () => {
     ).toThrow("Treat the tank as empty");
   });
 
-  test("a calibration that falls or stands still is refused", () => {
+  test("a calibration that falls or stands still is rejected", () => {
     const bad = (points: DipCalibration["points"]) => () => volumeFromDip({ source, points }, 1);
     expect(bad([{ dipCm: 0, litres: 0 }])).toThrow("at least two");
     expect(
@@ -135,7 +135,7 @@ describe("endurance", () => {
     expect(usableFuelL(3, 5)).toBe(0);
   });
 
-  test("of an engine that burns nothing, or with negative fuel, is refused", () => {
+  test("of an engine that burns nothing, or with negative fuel, is rejected", () => {
     expect(() => enduranceMin({ usableL: 10, taxiL: 0, burnLPerH: 0 })).toThrow("more than zero");
     expect(() => enduranceMin({ usableL: -1, taxiL: 0, burnLPerH: 30 })).toThrow("negative");
   });
@@ -178,7 +178,7 @@ describe("fuel for this flight", () => {
       { when: "instrument", minutes: 45, source: rule },
     ],
   };
-  test("keeps 30 minutes by day and 45 by night or on instruments", () => {
+  test("keeps 30 minutes by day and 45 at night or on instruments", () => {
     expect(reserveFor(rules, [])?.minutes).toBe(30);
     expect(reserveFor(rules, ["night"])?.minutes).toBe(45);
     expect(reserveFor(rules, ["instrument", "frost"])?.minutes).toBe(45);
@@ -241,7 +241,7 @@ describe("fuel for this flight", () => {
       "No dipstick calibration on file",
     ],
     ["burn", { ...profile, burnLPerH: undefined } as unknown as FuelProfile, "No fuel consumption on file"],
-  ])("a missing %s is said, not guessed", (_what, given, sentence) => {
+  ])("a missing %s is shown, not guessed", (_what, given, sentence) => {
     const result = judgeFuel({
       profile: given,
       readings: dips(14, 14),
@@ -269,7 +269,7 @@ describe("fuel for this flight", () => {
     ).toBe("unjudged");
   });
 
-  test("a dip above the dipstick is said at its tank", () => {
+  test("a dip above the dipstick is shown at its tank", () => {
     expect(judge(14, 40).judgements[0]).toMatchObject({
       id: "fuel.right",
       grade: "unjudged",

@@ -45,7 +45,7 @@ describe("is it enough", () => {
     [{ usable: { value: -1, sigma: 1 } }, "negative"],
     [{ flight: { value: 60, sigma: -1 } }, "negative"],
     [{ taxi: { value: Number.NaN, sigma: 0 } }, "not a number"],
-  ])("%j is refused", (part, reason) => {
+  ])("%j is rejected", (part, reason) => {
     expect(() => fuelMargin({ ...plan, ...part })).toThrow(reason);
   });
 });
@@ -68,7 +68,7 @@ describe("ten thousand flights", () => {
     expect(flown.dry).toBeLessThan(0.01);
   });
 
-  test("are the same for the same seed, others for another, and refuse a silly number", () => {
+  test("are the same for the same seed, others for another, and reject a silly number", () => {
     expect(simulateMargin(plan, 1000, 3)).toEqual(simulateMargin(plan, 1000, 3));
     expect(simulateMargin(plan, 1000, 3).worstL).not.toBe(simulateMargin(plan, 1000, 4).worstL);
     expect(() => simulateMargin(plan, 10, 1)).toThrow("100 to 1,000,000");

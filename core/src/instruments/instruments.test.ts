@@ -15,7 +15,7 @@ test.each([
   expect(judge(indicated).grade).toBe(grade);
 });
 
-test("limit, margin and source are told", () => {
+test("limit, margin and source are reported", () => {
   expect(judge(60)).toMatchObject({
     limit: "−52 to 98 ft",
     margin: { value: 38, unit: "ft" },
@@ -51,7 +51,7 @@ test("an altimeter that is out by a slip of the knob says on which setting it wo
   ).not.toContain("would be right");
 });
 
-test("setting and pressure are each other's inverse, and nonsense is refused", () => {
+test("setting and pressure are each other's inverse, and nonsense is rejected", () => {
   for (const feet of [-900, 0, 23, 5431, 12_000])
     expect(settingForHpa(stationPressureHpa(998, feet), feet)).toBeCloseTo(998, 6);
   expect(() => settingForHpa(20, 0)).toThrow("300 to 1,100 hPa");

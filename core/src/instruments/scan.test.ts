@@ -43,7 +43,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
     expect(judgeHeading(2, 359, undefined).grade).toBe("within limits");
   });
 
-  it("refuses what is on no rose", () => {
+  it("rejects what is on no rose", () => {
     expect(() => judgeHeading(400, 10, undefined)).toThrow("0 to 360");
   });
 });
@@ -85,7 +85,7 @@ describe("an altimeter over the months", () => {
       errorFt: Math.round(5 + perMonth * months * (i / (n - 1)) + ((i * 7) % 5) - 2),
     }));
 
-  it("that creeps is said, with when it will be out", () => {
+  it("that creeps is shown, with when it will be out", () => {
     const creeping = judgeAltimeterDrift(errors(10, 5), 75);
     expect(creeping?.grade).toBe("watch");
     expect(creeping?.sentence).toMatch(

@@ -109,7 +109,7 @@ describe("an ordering rule", () => {
     expect(blockedBy(list, fold(answered("ignition")), byId("propeller"))).toBeUndefined();
   });
 
-  test("is not satisfied by an ignition found wrong, or taken back", () => {
+  test("is not satisfied by an ignition found wrong, or undone", () => {
     const wrong = event("item.answered", { itemId: "ignition", outcome: "found" });
     expect(blockedBy(list, fold(wrong), byId("propeller"))?.kind).toBe("rule");
     const slip = answered("ignition");

@@ -36,7 +36,7 @@ describe("an event that was written before words were changed", () => {
       { cause: "fuel.witnessesses" },
     ],
     ["interrupted", {}, "interrupted", {}],
-  ])("%s %j is read as it is said today", (type, data, type2, data2) => {
+  ])("%s %j is read as it is shown today", (type, data, type2, data2) => {
     expect(upgradeEvent(old(type, data))).toEqual(now(type2, data2));
   });
 
@@ -63,14 +63,14 @@ describe("an event that was written before words were changed", () => {
     );
   });
 
-  test("an event cannot be given both names: the new one counts, the old one stays for the check to refuse", () => {
+  test("an event cannot be given both names: the new one counts, the old one stays for the check to reject", () => {
     expect(upgradeEvent({ streamId: "a", preflightId: "b" })).toEqual({
       streamId: "a",
       preflightId: "b",
     });
   });
 
-  test("nor can a walk's preferences have both names; and no list", () => {
+  test("nor can a preflight's preferences have both names; and no list", () => {
     const both = {
       type: "preflight.started",
       data: { school: SCHOOL, preferences: { method: "read-and-do" } },
@@ -109,7 +109,7 @@ describe("a file of an earlier version", () => {
     });
   });
 
-  test("so are an aircraft's own items, and a list with the preferences it was made for", () => {
+  test("so are an aircraft's own items, and a checklist with the preferences it was made for", () => {
     expect(upgradeFile({ format: "cravix.aircraft/1", ownItems: [item] })).toEqual({
       format: "cravix.aircraft/2",
       ownItems: [read],
@@ -162,7 +162,7 @@ describe("a file of an earlier version", () => {
 });
 
 describe("what a device kept", () => {
-  test("a bundle's files and walks, and the preferences that were set, are read in today's words", () => {
+  test("a bundle's files and preflights, and the preferences that were set, are read in today's words", () => {
     expect(
       upgradeBundle({
         aircraft: { format: "cravix.aircraft/1", ownItems: [] },

@@ -62,7 +62,7 @@ const release: EventData["work.released"] = {
   certificate: { kind: "k", number: "n" },
 };
 
-describe("papers with what happened on this device", () => {
+describe("airworthiness data with what happened on this device", () => {
   it("a flight goes onto the totals once, though the server may know it already, and on the day of its place", () => {
     const now = applyAirworthinessEvents(papers, [event("flight.logged", flight, "new", "flight")]);
     expect(now.totals).toEqual({ hours: 121, landings: 43 });
@@ -101,7 +101,7 @@ describe("papers with what happened on this device", () => {
   });
 });
 
-test("the last line corrected or struck out counts at once: what it had put there is taken back", () => {
+test("the last line corrected or struck out counts at once: what it had put there is undone", () => {
   const slip = event("flight.logged", { ...flight, counts: { landings: 30 } }, "slip", "flight");
   const logged = applyAirworthinessEvents(papers, [slip]);
   expect(logged.totals).toEqual({ hours: 121, landings: 70 });

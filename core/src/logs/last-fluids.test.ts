@@ -29,7 +29,7 @@ const ROWS: FluidRow[] = [
   row({ fluid: "oil", entry: "added", amount: 1, unit: "US qt", at: "2026-05-01T10:00:00.000Z" }),
 ];
 
-test("the newest of each tank and engine counts, and what was put in after it", () => {
+test("the newest of each tank and engine counts, and what was added after it", () => {
   const { fuel, oil } = lastFluids(type, ROWS);
   expect(fuel).toEqual({
     litres: 91,

@@ -257,7 +257,7 @@ describe("a load", () => {
     expect(ballast && changeText(ballast, glider)).toBe("Add 8 kg of ballast at the front seat.");
   });
 
-  it("what is no mass is refused, not guessed", () => {
+  it("what is no mass is rejected, not guessed", () => {
     expect(() => check(load({ front: Number.NaN }))).toThrow();
     expect(() => check(load({ front: -1 }))).toThrow();
     expect(() => check(load({}, -4))).toThrow();
@@ -371,7 +371,7 @@ test("a file that cannot be is named at its place", () => {
 });
 
 describe("a person without a mass", () => {
-  it("is asked for, and nothing is put in its place: the pilot's seat is never empty", () => {
+  it("is asked for, and nothing is added its place: the pilot's seat is never empty", () => {
     expect(check(load({ bags: 20 })).missing).toEqual(["Enter the pilot's mass at the front seats."]);
     expect(check(load({ front: 0, rear: 80 })).missing).toHaveLength(1);
     expect(check(load({ front: 55 })).missing).toEqual([]);
@@ -390,7 +390,7 @@ describe("a person without a mass", () => {
 });
 
 describe("too heavy without somebody", () => {
-  it("is too heavy with them: that is told whoever is missing, and what only their mass could mend is not", () => {
+  it("is too heavy with them: that is reported whoever is missing, and what only their mass could mend is not", () => {
     const heavy = check(load({ front: 0, shelf: 30, rear: 200, bags: 54 }));
     expect(heavy.missing).toHaveLength(1);
     expect(heavy.faults.map(({ kind }) => kind)).toContain("place too heavy");
@@ -402,7 +402,7 @@ describe("too heavy without somebody", () => {
 describe("arms from another datum", () => {
   const faults = (profile: Partial<LoadingProfile>) => loadingFaults({ ...AIRCRAFT, ...profile });
 
-  it("are told where they stand: an empty arm from the nose among arms from the firewall", () => {
+  it("are reported where they stand: an empty arm from the nose among arms from the firewall", () => {
     expect(faults({})).toEqual([]);
     // The same aircraft weighed from a datum 1,650 mm ahead of the firewall, the rest of the file unchanged.
     const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
@@ -410,7 +410,7 @@ describe("arms from another datum", () => {
     expect(fault?.expected).toMatch(/between \d+ and \d+ mm, but the envelope is 890 to 1200 mm/);
   });
 
-  it("are told at one place that would lie outside of the aircraft", () => {
+  it("are reported at one place that would lie outside of the aircraft", () => {
     const [front, ...rest] = AIRCRAFT.stations;
     const stations = [{ ...front, armMm: 9400 } as (typeof AIRCRAFT.stations)[number], ...rest];
     expect(faults({ stations }).map(({ path }) => path)).toEqual(["stations[0].armMm"]);
@@ -432,7 +432,7 @@ describe("arms from another datum", () => {
     );
   });
 
-  it("never refuses a file of which some load lies inside", () => {
+  it("never rejects a file of which some load lies inside", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: -3000, max: 3000 }),
@@ -460,7 +460,7 @@ describe("a new weighing", () => {
     expect(change.odd).toBe(false);
   });
 
-  it("is doubted where nothing that was put in moves it so far", () => {
+  it("is doubted where nothing that was added moves it so far", () => {
     expect(weighingChange(before, { emptyKg: 741, armMm: 1300 }).odd).toBe(true);
     expect(weighingChange(before, { emptyKg: 740, armMm: 960 }).odd).toBe(true);
     expect(weighingChange(before, { emptyKg: 800, armMm: 1120 }).odd).toBe(false);

@@ -142,7 +142,7 @@ describe("two changes at once", () => {
     );
   });
 
-  it("are said as somebody on the apron says them: nobody is taken out by the kilogram", () => {
+  it("are said as somebody on the apron says them: no one is taken out by the kilogram", () => {
     expect(
       changesText(
         [

@@ -85,7 +85,7 @@ describe("an oil level", () => {
 });
 
 describe("consumption", () => {
-  test("counts what was put in", () => {
+  test("counts what was added", () => {
     // 7.0, then 6.4 after 3 h, one quart added, 7.0 after 5 h: 0.6 and then 1 − 0.6 = 0.4 more.
     const { use } = oilTrend([
       { at: day(1), entry: "level", qt: 7, hours: 10 },
@@ -150,7 +150,7 @@ describe("consumption", () => {
     expect(oilTrend([]).tooFew).toContain("No oil reading");
   });
 
-  test("a meter that went back is named and left out; a negative level is refused", () => {
+  test("a meter that went back is named and left out; a negative level is rejected", () => {
     const entries = engine(8, () => 0.2, 1);
     const { faults, use } = oilTrend([...entries, { at: day(99), entry: "level", qt: 7, hours: 900 }]);
     expect(faults).toEqual([{ at: day(99), reason: expect.stringContaining("Check the readings") }]);
@@ -172,7 +172,7 @@ describe("what lies ahead", () => {
     expect(() => forecastOil(7, 6, rate, 0)).toThrow("more than zero");
   });
 
-  test("is said in a sentence, and noted when the next flight reaches the minimum", () => {
+  test("is shown in a sentence, and noted when the next flight reaches the minimum", () => {
     const trend = { recent: rate, usualFlightH: 1.2 };
     expect(judgeOilUse(trend, 7, 6)).toMatchObject({
       grade: "within limits",

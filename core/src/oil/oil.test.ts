@@ -25,7 +25,7 @@ test.each([
   expect(addContainers).toBe(add);
 });
 
-test("what would fit is said, and that nothing has to go in", () => {
+test("what would fit is shown, and that nothing has to go in", () => {
   expect(judge(6.9).judgement.action).toContain("1 container of 1.0 US qt would fit");
   expect(judge(7.1).judgement.action).toContain("Add no oil");
   expect(judge(7).judgement.action).toContain("1 container");
@@ -53,7 +53,7 @@ test("no limit on file, no judgement", () => {
   expect(judgeOil({ levelQt: 6, profile: undefined, longFlight: false }).judgement.grade).toBe("unjudged");
 });
 
-test("a level below nothing, or not a number, is refused", () => {
+test("a level below nothing, or not a number, is rejected", () => {
   expect(() => judge(-0.1)).toThrow("negative");
   expect(() => judge(Number.NaN)).toThrow("not a number");
   expect(() => judge(6, false, { ...profile, containerQt: 0 })).toThrow("container");

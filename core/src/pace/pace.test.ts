@@ -55,7 +55,7 @@ describe("the least time for a look", () => {
 });
 
 describe("answers faster than a person can look", () => {
-  test("are told with their items: twelve items in eight seconds (the trade's own example)", () => {
+  test("are reported with their items: twelve items in eight seconds (the trade's own example)", () => {
     const state = preflight(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
     // The first answer came after a minute: only the eleven after it are rushed.
     const [run, ...more] = rushedSequences(list, state);
@@ -101,7 +101,7 @@ describe("answers faster than a person can look", () => {
 });
 
 describe("a station done from memory", () => {
-  test("in less time than its looks take is told like any other", () => {
+  test("in less time than its looks take is reported like any other", () => {
     const [run] = rushedSequences(list, preflight([3, "station.flowed", { stationId: "left" }]));
     expect(run).toMatchObject({ seconds: 3, leastSeconds: 12, stationIds: ["left"] });
     expect(run?.items).toHaveLength(12);
@@ -118,7 +118,7 @@ describe("a station done from memory", () => {
 });
 
 describe("time", () => {
-  test("that an interruption took is nobody's look", () => {
+  test("that an interruption took is no one's look", () => {
     const state = preflight(
       answer(10, "left.0"),
       [20, "interrupted", { cause: "screen left", since: new Date(FROM + 12_000).toISOString() }],
@@ -158,7 +158,7 @@ describe("a pilot's pace", () => {
     .map((s) => earlier("ines", s))
     .concat([20, 30, 1000].map((s) => earlier("yuki", s)));
 
-  test("is compared with the middle of the own walks and of everybody's", () => {
+  test("is compared with the middle of the own preflights and of everybody's", () => {
     expect(comparePace({ left: 34, right: 5 }, walks, "ines")).toEqual([
       { stationId: "left", seconds: 34, ownSeconds: 70, groupSeconds: 65, quick: true },
       { stationId: "right", seconds: 5, quick: false },
@@ -166,7 +166,7 @@ describe("a pilot's pace", () => {
     expect(comparePace({ left: 36 }, walks, "ines")[0]?.quick).toBe(false);
   });
 
-  test("has no usual time before three walks", () => {
+  test("has no usual time before three preflights", () => {
     expect(comparePace({ left: 1 }, walks.slice(0, 2), "ines")[0]).toEqual({
       stationId: "left",
       seconds: 1,
@@ -178,7 +178,7 @@ describe("a pilot's pace", () => {
 describe("a long silence", () => {
   const at = (seconds: number) => FROM + seconds * 1000;
 
-  test("of four minutes is an interruption nobody told of", () => {
+  test("of four minutes is an interruption no one told of", () => {
     const state = preflight(answer(10, "left.0"));
     expect(longGapSince(list, state, at(10 + 239))).toBeUndefined();
     expect(longGapSince(list, state, at(10 + 240))).toBe(new Date(at(10)).toISOString());

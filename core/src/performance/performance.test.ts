@@ -63,7 +63,7 @@ test("a chart is read linearly between its lines and exactly on them", () => {
   expect(readChart(LINEAR, { kg: 900, pressureAltitudeFt: 1500, celsius: 13 })).toBeCloseTo(270 + 30 + 26, 9);
 });
 
-test("it is never read outside: beyond its end it is refused, before its beginning the beginning counts", () => {
+test("it is never read outside: beyond its end it is rejected, before its beginning the beginning counts", () => {
   expect(() => readChart(LINEAR, { kg: 1000, pressureAltitudeFt: 0, celsius: 41 })).toThrow(
     OutsideChartError,
   );
@@ -228,7 +228,7 @@ test.each([
   expect(controlsForWind(heading, from, tail)).toMatchObject({ aileron, elevator, windward });
 });
 
-test("what cannot be a code or a frequency is said; help is called for on purpose only", () => {
+test("what cannot be a code or a frequency is shown; help is called for on purpose only", () => {
   expect(["7000", "1200", "0000"].map(squawkFault)).toEqual([undefined, undefined, undefined]);
   expect(squawkFault("7800")).toBe("Use digits from 0 to 7 only.");
   expect(squawkFault("700")).toBe("Enter four digits.");

@@ -38,7 +38,7 @@ test("behind the leading digits or whole: the same number", () => {
   expect(typedText("301", leadingDigits(hours, 4228.9))).toEqual({ start: "42", rest: "30.1" });
 });
 
-test("what nobody expects is taken as it was typed: a dead magneto, a flat battery, a meter that was changed", () => {
+test("what no one expects is taken as it was typed: a dead magneto, a flat battery, a meter that was changed", () => {
   expect(typedNumber("0", leadingDigits(rpm, 1800))).toBe(0);
   expect(typedNumber("11.8", leadingDigits(volts, 25.2))).toBe(11.8);
   expect(typedNumber("3.4", leadingDigits(hours, 4228.9))).toBe(3.4);

@@ -46,7 +46,7 @@ test("what is of the day and what is of the aircraft; the aircraft's own reading
   );
 });
 
-test("topics, tanks and kinds are told without looking into the id", () => {
+test("topics, tanks and kinds are reported without looking into the id", () => {
   expect(topicOf("fuel.gauge.left")).toBe("fuel");
   expect(topicOf("nose-oleo")).toBeUndefined();
   expect(topicOf(undefined)).toBeUndefined();

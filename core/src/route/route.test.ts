@@ -127,7 +127,7 @@ const problems = (min: number, max: number) =>
     }),
   );
 
-describe("the best order of a lap", () => {
+describe("the best order of a route", () => {
   test("is as short as the shortest of all orders that keep the rules (brute force on small cases)", () => {
     fc.assert(
       fc.property(problems(2, 6), ({ distances, door, precedence }) => {
@@ -180,7 +180,7 @@ describe("the best order of a lap", () => {
     expect(found.metres).toBeLessThan(0.6 * routeLengthM({ distances }, asListed));
   });
 
-  test("is refused where the rules contradict each other, and is nothing for no stations", () => {
+  test("is rejected where the rules contradict each other, and is nothing for no stations", () => {
     const distances = [
       [0, 1],
       [1, 0],
@@ -199,7 +199,7 @@ describe("the best order of a lap", () => {
   });
 });
 
-describe("a lap as it was walked", () => {
+describe("a route as it was walked", () => {
   const stations = ["a", "b", "c"].map((id, i) => ({ id, name: id, phase: "lap" as const, x: 10 * i, y: 0 }));
   const problem = routeProblem({
     plan: { ...plan([]), door: { x: 0, y: 0 } },
@@ -228,7 +228,7 @@ describe("a lap as it was walked", () => {
   });
 });
 
-describe("the lap in a pilot's own order", () => {
+describe("the route in a pilot's own order", () => {
   const stations = ["a", "b", "c", "d"].map((id) => ({ id }));
   const preferences = {
     method: "read-and-do",

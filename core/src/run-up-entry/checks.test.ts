@@ -60,7 +60,7 @@ describe("what a file without prompts leaves to be typed", () => {
     expect(unreadSides(reading, words)).toBeUndefined();
   });
 
-  test("both sides where nobody said which is which, and the one that does not show", () => {
+  test("both sides where no one said which is which, and the one that does not show", () => {
     expect(manualValuesFromTrace(read("none"), "right").slice(1)).toEqual([
       undefined,
       undefined,

@@ -193,7 +193,7 @@ describe("numbers as they are spoken", () => {
     expect(spokenNumber(text)).toBe(value);
   });
 
-  it("what is no number is none", () => {
+  it("anything that is not a number is none", () => {
     for (const text of ["", "right mag", "stand by", "point", "one decimal"])
       expect(spokenNumber(text)).toBeUndefined();
   });

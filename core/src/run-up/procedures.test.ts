@@ -63,7 +63,7 @@ describe("leaning for the ground", () => {
     );
   });
 
-  it("sees a mixture that nobody moved, and one that was left past the peak", () => {
+  it("sees a mixture that no one moved, and one that was left past the peak", () => {
     const untouched = coached("ground lean", 0, {}, ["peak", "enrich"]);
     expect(untouched.ended[1]).toBe("no answer");
     expect(leaned(untouched)).toMatchObject({

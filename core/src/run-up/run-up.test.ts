@@ -239,7 +239,7 @@ describe("with the coach's prompts", () => {
       if (i > 0) expect(Math.abs(step.at - at(i))).toBeLessThan(0.5);
   });
 
-  it("a heat taken while the propeller is still coming back is not judged, and is said", () => {
+  it("a heat taken while the propeller is still coming back is not judged, and is shown", () => {
     const constantSpeed = (CASE_ENGINES[1] as (typeof CASE_ENGINES)[number]).profile;
     const hurried = (climb: number): Piece[] => [
       ...usual.slice(0, 6),
@@ -270,7 +270,7 @@ describe("with the coach's prompts", () => {
     expect(calm.notes.map(({ kind }) => kind)).not.toContain("heat in doubt");
   });
 
-  it("a side that was called and did not change is no drop, and is said", () => {
+  it("a side that was called and did not change is no drop, and is shown", () => {
     const none = usual.map((piece, i) => (i === 2 ? { ...piece, rpm: 1800, egt: BASE } : piece));
     const reading = readRunUp(drawn(none), profile, marks);
     expect(reading.right?.seen).toBe(false);
@@ -346,7 +346,7 @@ describe("density altitude", () => {
     expect(stationPressureHpa(1013.25, 3000 / 0.3048)).toBeCloseTo(701.09, 0);
   });
 
-  it("refuses what no barometer shows", () => {
+  it("rejects what no barometer shows", () => {
     expect(() => densityAltitudeFt(2000, 15)).toThrow("pressure");
     expect(() => densityAltitudeFt(1000, 90)).toThrow("temperature");
     expect(() => stationPressureHpa(29.92, 0)).toThrow("altimeter setting");

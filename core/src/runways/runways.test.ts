@@ -84,7 +84,7 @@ test.each([
   [90, { fromDeg: 10, kt: 15, gustKt: 10 }, "less than the mean wind"],
   [90, { fromDeg: Number.NaN, kt: 15 }, "not a number"],
   [90, { fromDeg: 10, kt: 15, between: [10, 400] as [number, number] }, "0 to 360"],
-])("runway %d, wind %j is refused", (runway, wind, why) => {
+])("runway %d, wind %j is rejected", (runway, wind, why) => {
   expect(() => worstWind(runway, wind)).toThrow(why);
 });
 

@@ -85,7 +85,7 @@ describe("a row that settles from level to level", () => {
     expect(cuts(y.map((value) => -value))).toEqual(cuts(y));
   });
 
-  it("has its pieces without a hole between them; nothing is no piece, and what is no number is refused", () => {
+  it("has its pieces without a hole between them; nothing is no piece, and anything that is not a number is rejected", () => {
     const { t, y } = settled(
       [900, 1400, 1100, 1800].map((level) => ({ level, seconds: 5 })),
       { noise: 6 },

@@ -20,7 +20,7 @@ function lines(seconds: number, change: (line: Record<string, number>, i: number
 
 const kinds = (trace: Trace) => cleanTrace(trace).problems.map((problem) => problem.kind);
 
-describe("a trace is put in order", () => {
+describe("a trace is added order", () => {
   it("a quiet one has nothing to be told", () => {
     expect(cleanTrace(traceOf(lines(30))).problems).toEqual([]);
   });
@@ -47,7 +47,7 @@ describe("a trace is put in order", () => {
     );
   });
 
-  it("a gap is told with its length, and a channel that mostly did not come is named", () => {
+  it("a gap is reported with its length, and a channel that mostly did not come is named", () => {
     const clean = cleanTrace(traceOf(lines(30).filter(({ t }) => t < 10 || t > 14)));
     expect(clean.problems).toEqual([
       expect.objectContaining({ kind: "gap", sentence: "No data for 4.2 s." }),
@@ -55,7 +55,7 @@ describe("a trace is put in order", () => {
     expect(kinds(traceOf(lines(30, (line, i) => i % 3 && delete line.fuelFlow)))).toEqual(["missing"]);
   });
 
-  it("a frozen channel is told and not used where it stood still while the engine changed", () => {
+  it("a frozen channel is reported and not used where it stood still while the engine changed", () => {
     const clean = cleanTrace(traceOf(lines(30, (line) => Object.assign(line, { fuelFlow: 7 }))));
     expect(clean.problems).toEqual([expect.objectContaining({ kind: "frozen", channel: "fuelFlow" })]);
     expect(withoutFrozen(clean).channels.fuelFlow?.every(Number.isNaN)).toBe(true);
@@ -93,7 +93,7 @@ describe("a trace is put in order", () => {
     expect(clean.trace.channels.rpm?.[50]).toBeNaN();
   });
 
-  it("no rpm, and next to nothing, are told", () => {
+  it("no rpm, and next to nothing, are reported", () => {
     expect(kinds(traceOf(lines(30, (line) => delete line.rpm)))).toContain("no rpm");
     expect(kinds(traceOf(lines(1)))).toContain("too short");
     expect(() => traceOf([])).toThrow("No data");
@@ -122,7 +122,7 @@ describe("change points", () => {
     );
   });
 
-  it("refuses what is no number, and a piece of one", () => {
+  it("rejects anything that is not a number, and a piece of one", () => {
     expect(() => changePoints([1, Number.NaN], options)).toThrow("not a number");
     expect(() => changePoints([1, 2], { ...options, least: 1 })).toThrow("two values");
   });

@@ -115,7 +115,7 @@ describe("the robust line", () => {
     [[1], [1], "at least two"],
     [[2, 2, 2], [1, 2, 3], "all readings"],
     [[1, Number.NaN], [1, 2], "not a number"],
-  ])("of %j is refused", (xs, ys, reason) => {
+  ])("of %j is rejected", (xs, ys, reason) => {
     expect(() => theilSen(xs, ys)).toThrow(new RegExp(reason, "i"));
   });
 });

@@ -49,7 +49,7 @@ describe("a probability in words", () => {
     );
   });
 
-  it("refuses what is no probability", () => {
+  it("rejects what is no probability", () => {
     expect(() => probabilityWord(1.2)).toThrow(QuantityError);
     expect(() => probabilityCases(Number.NaN)).toThrow();
   });

@@ -34,7 +34,7 @@ test.each<[number, Unit, number, Unit]>([
   expect(convert(value, from, to)).toBeCloseTo(expected, 9);
 });
 
-test("a unit of another quantity, and what is not a number, are refused", () => {
+test("a unit of another quantity, and what is not a number, are rejected", () => {
   expect(() => convert(1, "L", "kg")).toThrow("L cannot be converted to kg.");
   expect(() => convert(Number.NaN, "L", "US gal")).toThrow("not a number");
   expect(() => convert(1, "rpm", "kt")).toThrow();

@@ -50,7 +50,7 @@ describe("an aircraft as it stands", () => {
     expect(reasons.map(({ text }) => text)).toEqual(["Seep at the tip drain: 2 drops", "New"]);
   });
 
-  test("notes oil below the minimum, unless some was put in since or there is no minimum on file", () => {
+  test("notes oil below the minimum, unless some was added since or there is no minimum on file", () => {
     const low = { qt: 5.8, minimumQt: 6, at: "2026-05-01" };
     const { verdict, reasons } = aircraftStatus({ open: [], oil: [{ ...low, engine: "left" }] });
     expect(verdict).toBe("go with notes");

@@ -197,7 +197,7 @@ test("a runway that declares nothing is not judged, and says so; no number stand
   });
 });
 
-test("whoever began where nobody had told the own limits is asked about them, not passed", () => {
+test("whoever began where no one had told the own limits is asked about them, not passed", () => {
   const good = { weather: { report: report(), variationDeg: 1 } };
   expect(judged(good)["own-limits"]).toBeUndefined();
   expect(judged({ ...good, ownUnknown: true })["own-limits"]).toMatchObject({
@@ -206,7 +206,7 @@ test("whoever began where nobody had told the own limits is asked about them, no
   });
 });
 
-test("the sock is today's wind: a tailwind stops a student whose authorisation allows none", () => {
+test("the windsock is today's wind: a tailwind stops a student whose authorisation allows none", () => {
   const day = { minima: [SOLO], weather: { report: report(), variationDeg: 0 } };
   expect(judged(day)["minima.tailwindKt"]?.grade).toBe("within limits");
   const tail = judged({ ...day, sock: { fromDeg: 60, kt: 6 } });
@@ -227,7 +227,7 @@ test("a true wind is turned by the variation before it meets the runway", () => 
   expect([cross(0)?.grade, cross(20)?.grade]).toEqual(["stop", "within limits"]);
 });
 
-test("after sunset it is a night flight: a stop with a list for the day, none with one for the night", () => {
+test("after sunset it is a night flight: a stop with a checklist for the day, none with one for the night", () => {
   // Sunset on that day at that place by astronomy-engine: 19:09 UTC.
   const late = {
     at: "2026-05-01T18:35:00.000Z",
@@ -263,7 +263,7 @@ test("a launch has its own wind limits", () => {
   expect(winch["launch.wind"]).toBeUndefined();
 });
 
-test("what is said of the ground later leaves the report as it was; the last report counts", () => {
+test("what is shown of the ground later leaves the report as it was; the last report counts", () => {
   const events = [
     event("preflight.started", {
       registration: "QX-TST",

@@ -133,7 +133,7 @@ const uplift = (amount: number, unit: "L" | "US gal" = "L", more: object = {}) =
     ...more,
   });
 
-describe("the three sources of a walk", () => {
+describe("the three sources of a preflight", () => {
   // By the log: 140 L, less one hour at 30 L/h and 4 L for taxi: 106 L.
   test("agree, and say how much there is", () => {
     const result = find("fuel.sources", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
@@ -199,7 +199,7 @@ describe("the three sources of a walk", () => {
     );
   });
 
-  test("the worst reasonable case is said where the best guess would still do", () => {
+  test("the worst reasonable case is shown where the best guess would still do", () => {
     // 200 L by the log would disagree; by dipstick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
     const alone = composeList({ ...LIST_INPUT, type: flying, rules });
     const state = foldPreflight(streamId, [
@@ -218,7 +218,7 @@ describe("the three sources of a walk", () => {
   });
 });
 
-describe("an uplift in a walk", () => {
+describe("an uplift in a preflight", () => {
   test("makes dips and drains of before count no more, and is checked against the dipstick", () => {
     const clean = event("sample.taken", { itemId: "drain.1", look: "clean" });
     const before = [answered("docs"), hours(101), clean, ...dips(8, 10)];
@@ -265,10 +265,10 @@ describe("an uplift in a walk", () => {
   });
 });
 
-describe("drains in a walk", () => {
+describe("drains in a preflight", () => {
   const cup = (look: "clean" | "water" | "kerosene smell", itemId = "drain.1") =>
     event("sample.taken", { itemId, look });
-  test("a cup that is not clean is no answer; the clean one after it is, and what was found stays on record", () => {
+  test("a sample that is not clean is no answer; the clean one after it is, and what was found stays on record", () => {
     expect(currentItem(list, fold(cup("water")))?.id).toBe("drain.1");
     expect(find("fuel.sample.drain.1", cup("water"))).toMatchObject({ grade: "ask" });
     const cleared = fold(cup("water"), cup("clean"));
@@ -320,7 +320,7 @@ describe("drains in a walk", () => {
   });
 });
 
-describe("oil in a walk", () => {
+describe("oil in a preflight", () => {
   const level = (qt: number) => read("oil", "oil.level", qt, "US qt");
   const added = () => event("oil.added", { registration: "QX-TST", qt: 1, sealed: true });
   test("an addition is read again, and counts in the consumption", () => {
@@ -351,7 +351,7 @@ describe("oil in a walk", () => {
   });
 });
 
-test("a walk's lines of the log are what was read and done, each with the meter, whatever a tank is called", () => {
+test("a preflight's lines of the log are what was read and done, each with the meter, whatever a tank is called", () => {
   const state = fold(
     hours(101),
     read("dip.left", "fuel.dip.left", 8),

@@ -82,7 +82,7 @@ describe("a reading carries its unit to the judge", () => {
     );
   });
 
-  test("in a unit of something else it is used by nobody, and said why", () => {
+  test("in a unit of something else it is used by no one, and said why", () => {
     for (const { key, unit } of limited) {
       const other = UNITS.find((one) => !isConvertible(one, unit)) as Unit;
       const { judgements } = judgePreflight(withItems(measure(key, unit)), fold(read(key, 1, other)));
@@ -143,7 +143,7 @@ describe("judges", () => {
   });
 });
 
-describe("one trouble is one discrepancy", () => {
+describe("one fault is one discrepancy", () => {
   const found = (from: RunUpSource, more: object = {}): PreflightEvent =>
     event("run-up.read", {
       itemId: "m.magneto.base",
@@ -227,7 +227,7 @@ describe("one trouble is one discrepancy", () => {
     expect(logged(next, ...runUp(1730, 1640)).map((one) => one.type)).toEqual(["discrepancy.opened"]);
   });
 
-  test("wrong fuel at five drains and on the receipt is one, and stays although nobody flies; water that was drained does not", () => {
+  test("wrong fuel at five drains and on the receipt is one, and stays although no one flies; water that was drained does not", () => {
     const drains = [1, 2, 3].map((n) => item(`drain.${n}`, "engine", { kind: "sample" }));
     const list = composeList({
       ...LIST_INPUT,
@@ -250,7 +250,7 @@ describe("one trouble is one discrepancy", () => {
     expect(logged(list, cup(1, "water"), clean)).toEqual([]);
   });
 
-  test("fuel of a wrong grade that was put in outside of a walk is told at the next one", () => {
+  test("fuel of a wrong grade that was added outside a preflight is reported at the next one", () => {
     const uplift = {
       at: "2026-04-30T10:00:00.000Z",
       entry: "uplift",

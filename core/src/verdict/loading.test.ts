@@ -59,7 +59,7 @@ test("inside says what is left; a light pilot is stopped, with the ballast that 
   expect(judged()).toBeUndefined();
 });
 
-test("with a tank that nobody has looked into nothing is judged: no number is invented", () => {
+test("with a tank that no one has looked into nothing is judged: no number is invented", () => {
   const tanked = { ...profile, tanks: [{ tank: "main", armMm: 100 }] };
   expect(judged({ stations: { front: 80 }, litres: { main: 40 } }, tanked)).toBeUndefined();
 });

@@ -28,7 +28,7 @@ const state = (more: object = {}): State => ({ told: {}, samples: [], ...more })
 const planned = (stations: Record<string, number>) => state({ plannedLoad: { stations } });
 
 describe("what may still be loaded", () => {
-  it("is reckoned with the load as it was planned, and with what is told instead", () => {
+  it("is calculated with the load as it was planned, and with what is reported instead", () => {
     expect(payloadOf(list(), planned({ front: 150, bags: 20 }))).toEqual({ kg: 170, from: "planned" });
     const both = { ...planned({ front: 150 }), told: { payloadKg: 200 } } as unknown as State;
     expect(payloadOf(list(), both)).toEqual({ kg: 200, from: "told" });

@@ -108,7 +108,7 @@ describe("a run-up in the verdict", () => {
     ).toBe(false);
   });
 
-  test("keeps its density altitude as a reading, and is folded on as it is folded anew", () => {
+  test("keeps its density altitude as a reading, and is folded on as it is folded again", () => {
     const events = [started(), ...rpm(1800, 1740, 1720), event("run-up.read", TRACED)];
     const state = foldPreflight(streamId, events);
     expect(state.readings[READING.densityAltitude]).toMatchObject({ value: 800, unit: "ft" });
@@ -162,7 +162,7 @@ describe("instruments in the verdict", () => {
   });
 });
 
-describe("what is remembered of earlier walks", () => {
+describe("what is remembered of earlier preflights", () => {
   const rows: MemoryReading[] = [
     { preflightId: "a", key: READING.magnetoBase, value: 1800, at: "2026-01-01" },
     { preflightId: "a", key: READING.magnetoRight, value: 1740, at: "2026-01-01" },

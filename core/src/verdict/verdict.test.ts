@@ -68,7 +68,7 @@ describe("the verdict", () => {
     expect(result.unanswered.map((i) => [i.id, i.station])).toEqual([["right.skin", "right"]]);
   });
 
-  test("stop stands at once, before the walk is finished", () => {
+  test("stop stands at once, before the preflight is finished", () => {
     expect(verdict(list, found("stop")).verdict).toBe("stop");
     expect(verdict(list, found("ask")).verdict).toBeUndefined();
   });
@@ -157,7 +157,7 @@ describe("the verdict", () => {
     expect(outcome("7 drops a minute").verdict).toBe("go with notes");
   });
 
-  test("a daily inspection that the record has signed is not asked, and is said with its day", () => {
+  test("a daily inspection that the record has signed is not asked, and is shown with its day", () => {
     const papers = {
       timeZone: "UTC",
       meters: [],
@@ -297,7 +297,7 @@ describe("readings that cannot be", () => {
     [40, "US qt", /above/],
     [361, "°", /above/],
     [Number.NaN, "rpm", /not a number/],
-  ])("%d %s is refused for any aircraft", (value, unit, reason) => {
+  ])("%d %s is rejected for any aircraft", (value, unit, reason) => {
     expect(() => assertPlausible("x", value, unit)).toThrow(reason);
   });
 });

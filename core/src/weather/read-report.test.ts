@@ -124,11 +124,11 @@ test.each([
   ["METAR QXMP 451350Z 24011KT", "is not possible"],
   ["151350Z 24011KT 9999", "Station or time missing"],
   ["x".repeat(3000), "Too long for one report"],
-])("%s is refused: %s", (text, why) => {
+])("%s is rejected: %s", (text, why) => {
   expect(() => read(text)).toThrow(why);
 });
 
-test("any text is read or refused with a sentence, and quickly; nothing else happens", () => {
+test("any text is read or rejected with a sentence, and quickly; nothing else happens", () => {
   const part = fc.constantFrom(
     "METAR",
     "QXMP",

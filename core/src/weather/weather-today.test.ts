@@ -52,7 +52,7 @@ test("damp air is as much lighter as psychrolib says", () => {
   expect(moistDensityAltitudeFt(1000, 20)).toBeCloseTo(densityAltitudeFt(1000, 20), 6);
 });
 
-test("a field's air: 1,013.25 on a standard day is its elevation; what cannot be is refused", () => {
+test("a field's air: 1,013.25 on a standard day is its elevation; what cannot be is rejected", () => {
   const air = fieldAir(1013.25, 2000, 15 - 1.98 * 2);
   expect(air.pressureAltitudeFt).toBeCloseTo(2000, -1);
   expect(Math.abs(air.densityAltitudeFt - 2000)).toBeLessThan(20);
@@ -94,7 +94,7 @@ test("sun and civil twilight as astronomy-engine has them, within a minute", () 
     }
 });
 
-test("a landing twenty minutes after sunset is by night where the rule says sunset, and not where it says twilight", () => {
+test("a landing twenty minutes after sunset is at night where the rule says sunset, and not where it says twilight", () => {
   const place = { lat: 53.4, lon: 2.1 };
   const { sunset } = sunTimes("2026-06-15T12:00:00Z", place.lat, place.lon);
   const to = new Date(Date.parse(sunset as string) + 20 * 60_000).toISOString();
@@ -153,7 +153,7 @@ test("conditions are proposed with their reason, hints say what forms", () => {
   );
 });
 
-test("what was not reported is said to be missing", () => {
+test("what was not reported is shown to be missing", () => {
   const lines = Object.fromEntries(
     reportLines(report("METAR QXMP 151350Z AUTO 25012KT //// ///")).map(({ what, words }) => [what, words]),
   );

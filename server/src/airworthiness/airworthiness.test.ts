@@ -156,7 +156,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(log).toContain("Inês Valadares");
 });
 
-test("who may what: a student defers nothing, a pilot releases only preventive work, nobody lowers a grade but instructor and mechanic", async () => {
+test("who may what: a student defers nothing, a pilot releases only preventive work, no one lowers a grade but instructor and mechanic", async () => {
   const opened = made(
     "discrepancy.opened",
     { discrepancyId: "", registration: "QX-TAR", stationId: "tail", text: "Landing light out", grade: "ask" },
@@ -279,7 +279,7 @@ test("the log goes out and in as a table: what is known is known, good lines are
   });
 });
 
-test("nobody makes a finding vanish: not by merging in a circle, nor by putting off what the rules do not let be put off", async () => {
+test("no one makes a finding vanish: not by merging in a circle, nor by putting off what the rules do not let be put off", async () => {
   const open = async (itemId: string, text: string) => {
     const event = made("discrepancy.opened", {
       discrepancyId: "",
@@ -320,7 +320,7 @@ test("nobody makes a finding vanish: not by merging in a circle, nor by putting 
   expect(await refusal(elsewhere)).toBe("data.line.registration");
 });
 
-test("hostile tables and lines: refused or taken, nobody waits, and nothing of ours breaks", async () => {
+test("hostile tables and lines: rejected or taken, no one waits, and nothing of ours breaks", async () => {
   const send = async (text: string) =>
     app.request("/api/v1/aircraft/QX-HLD/flight-log", text, "POST", { "cravix-crew": "ines" });
   const table = await (await app.request("/api/v1/aircraft/QX-HLD/flights.csv")).text();

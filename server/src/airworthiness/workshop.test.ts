@@ -111,7 +111,7 @@ describe("the workshop's plan", () => {
     items: ["100-hour inspection", "Oil, filter"],
   });
 
-  it("is put down by who may; the last one counts, in whichever order they come", async () => {
+  it("is saved by who may; the last one counts, in whichever order they come", async () => {
     expect(await refusal(plan([visit("2026-05-20")], "ines"))).toMatchObject({ field: "crewId" });
     expect((await refusal(plan([visit("2026-05-20", "QX-GONE")])))?.reason).toContain("QX-GONE");
     expect(await refusal(plan([], "kofi", [{ from: "2026-05-20", to: "2026-05-19" }]))).toMatchObject({
@@ -203,7 +203,7 @@ describe("what is due of people", () => {
       { crewId, stream: "person" },
     );
 
-  it("is for the person, and for instructors; nobody else, and nobody who has no name", async () => {
+  it("is for the person, and for instructors; no one else, and no one who has no name", async () => {
     expect((await accept(...personEvents(NOW))).refused).toEqual([]);
     expect((await due("ines", "ines")).status).toBe(200);
     expect((await due("ines", "maren")).status).toBe(200);
@@ -215,7 +215,7 @@ describe("what is due of people", () => {
       expect(await (await app.request(`/api/v1${path}`)).text()).not.toContain("61.56");
   });
 
-  it("comes out of the log: take-offs and landings of the pilot, by day and by night", async () => {
+  it("comes out of the log: take-offs and landings of the pilot, by day and at night", async () => {
     const record = (await (await due("ines", "ines")).json()) as PersonRecord;
     const flights = flightEvents(NOW).filter(
       ({ data }) => "pilot" in data && data.pilot === "ines" && data.off >= "2025-03-28",
@@ -268,7 +268,7 @@ describe("what is due of people", () => {
     expect((await refusal(odd))?.reason).toContain("must have the fields of its kind of limit");
   });
 
-  it("nobody reviews himself, not even an instructor", async () => {
+  it("no one reviews himself, not even an instructor", async () => {
     const review = (personId: string, crewId: string) =>
       medical(personId, crewId, {
         id: "review",

@@ -49,7 +49,7 @@ test.each([
   });
 });
 
-test("a value that is too long is the value's fault, and an unknown table nobody's but ours", async () => {
+test("a value that is too long is the value's fault, and an unknown table no one's but ours", async () => {
   expect(isBadData(await failWith(1406))).toBe(true);
   const ours = await failWith(1146);
   expect({ gone: isGone(ours), busy: isBusy(ours), bad: isBadData(ours) }).toEqual({

@@ -43,7 +43,7 @@ describe("a batch of events", () => {
     expect(await app.count("event")).toBe(before + 1);
   });
 
-  test("of a device that was not updated yet is taken in its own words, and is the same as when it is told in today's", async () => {
+  test("of a device that was not updated yet is taken in its own words, and is the same as when it is reported in today's", async () => {
     const { events, write, streamId } = smallPreflight();
     const later = write("item.postponed", { itemId: "tail.rudder" });
     const inOldWords = (event: PreflightEvent) => {
@@ -82,7 +82,7 @@ describe("a batch of events", () => {
     expect(JSON.stringify(rows)).toContain("sound");
   });
 
-  test("with a second person keeps who answered; somebody nobody knows is refused", async () => {
+  test("with a second person keeps who answered; somebody no one knows is rejected", async () => {
     const { events, write, streamId } = smallPreflight();
     await send(events);
     const joined = write("crew.joined", { crewId: "kofi" });
@@ -121,7 +121,7 @@ describe("a batch of events", () => {
     expect(summary.answered).toBe(43);
   });
 
-  test("keeps a reading under the name of who read it, not of who began the walk", async () => {
+  test("keeps a reading under the name of who read it, not of who began the preflight", async () => {
     const { events, write } = smallPreflight();
     const read = write("reading.taken", { itemId: "hours", key: "hours", value: 4230, unit: "h" });
     await send([...events, { ...read, crewId: "maren" }]);
@@ -129,7 +129,7 @@ describe("a batch of events", () => {
     expect(lastReadings.find((r: { key: string }) => r.key === "hours")).toMatchObject({ crewId: "maren" });
   });
 
-  test("of what is done to an aircraft outside of a walk is a stream of its own, and no walk's id", async () => {
+  test("of what is done to an aircraft outside a preflight is a stream of its own, and no walk's id", async () => {
     const { write, streamId } = eventWriter("maren");
     const added = write("oil.added", { registration: "QX-LUM", qt: 0.5, sealed: true });
     expect((await send([{ ...added, stream: "aircraft" }])).body).toEqual({
@@ -146,7 +146,7 @@ describe("a batch of events", () => {
     ).toBe("stream");
   });
 
-  test("that begins a walk a second time takes it from nobody, whatever its id", async () => {
+  test("that begins a preflight a second time takes it from no one, whatever its id", async () => {
     const { events, write, streamId } = smallPreflight("ines");
     await send(events);
     const thief = { ...write("preflight.started", STARTED), id: newId(0), crewId: "maren" };
@@ -200,7 +200,7 @@ describe("an event that is not valid", () => {
     ["9,000 rpm", { value: 9000, unit: "rpm" }, /9,000 rpm is above/],
     ["a negative dip", { value: -2, unit: "cm" }, /below/],
     ["words for a number", { value: "seven", unit: "US qt" }, /number/],
-  ])("%s is refused", async (_name, data, reason) => {
+  ])("%s is rejected", async (_name, data, reason) => {
     const event = {
       ...writer.write("reading.taken", { itemId: "x", key: "x", value: 1, unit: "L" }),
       data: { itemId: "x", key: "x", ...data },
@@ -208,20 +208,20 @@ describe("an event that is not valid", () => {
     expect((await reasonFor(event)).reason).toMatch(reason);
   });
 
-  test("an aircraft or a person the group does not have is refused", async () => {
+  test("an aircraft or a person the group does not have is rejected", async () => {
     const unknown = writer.write("preflight.started", { ...STARTED, registration: "QX-NON" });
     expect((await reasonFor(unknown)).reason).toContain("QX-NON is not one of your group's aircraft");
     expect((await reasonFor({ ...good(), crewId: "stranger" })).field).toBe("crewId");
   });
 
-  test("a kind nobody knows, a field too many, an id of the wrong sort, a bare string", async () => {
+  test("a kind no one knows, a field too many, an id of the wrong sort, a bare string", async () => {
     expect((await reasonFor({ ...good(), type: "item.dreamt" })).field).toBe("type");
     expect((await reasonFor({ ...good(), extra: 1 })).reason).toContain("extra");
     expect((await reasonFor({ ...good(), id: "7" })).field).toBe("id");
     expect((await reasonFor("answered")).id).toBeNull();
   });
 
-  test("that reuses an id for something else is refused and the record stands", async () => {
+  test("that reuses an id for something else is rejected and the record stands", async () => {
     const first = good();
     await send([first]);
     const forged = { ...first, data: { itemId: "tail.rudder", outcome: "found" } };

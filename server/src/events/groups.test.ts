@@ -42,7 +42,7 @@ test("what one group does, the other sees nothing of", async () => {
   expect(await differences()).toEqual([]);
 });
 
-test("nobody writes into another group's walk, takes its event's id, or takes its discrepancy away", async () => {
+test("no one writes into another group's walk, takes its event's id, or takes its discrepancy away", async () => {
   const { db } = app.database;
   const { events, write, streamId, discrepancyId } = smallPreflight();
   await acceptEvents(db, events, NOW);

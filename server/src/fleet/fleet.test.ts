@@ -20,7 +20,7 @@ afterAll(() => app.close());
 const bundle = async () => (await app.request("/api/v1/aircraft/QX-TAR")).json();
 
 describe("the habits of an aircraft's pilots", () => {
-  test("are told with it: the pace and the way of the last walks, newest first, and the laps of each", async () => {
+  test("are reported with it: the pace and the way of the last preflights, newest first, and the walkarounds of each", async () => {
     const { walks, laps } = (await bundle()) as {
       walks: EarlierPreflightWithPreferences[];
       laps: Record<string, number>;
@@ -40,7 +40,7 @@ describe("the habits of an aircraft's pilots", () => {
     expect(laps).toEqual({ ines: 10, maren: 3, tomasz: 3 });
   });
 
-  test("are the same when asked again, and change with a walk that was signed since", async () => {
+  test("are the same when asked again, and change with a preflight that was signed since", async () => {
     const first = await bundle();
     expect((await bundle()).walks).toEqual(first.walks);
     const again = trainerHistory(new Date(NOW.getTime() - 3_600_000));
@@ -81,7 +81,7 @@ describe("another weighing", () => {
   const send = (file: object, crewId?: string) =>
     app.request("/api/v1/files", file, "POST", crewId === undefined ? {} : { "cravix-crew": crewId });
 
-  test("is put on record by an owner or a mechanic, and by nobody else", async () => {
+  test("is put on record by an owner or a mechanic, and by no one else", async () => {
     // The first one comes with the aircraft's files, from anyone.
     expect((await send(report)).status).toBe(201);
     for (const who of [undefined, "tomasz", "ines", "nobody"]) {
@@ -137,7 +137,7 @@ test("a file can be checked without being put on record", async () => {
   expect((await app.request("/api/v1/files", aircraft)).status).toBe(409);
 });
 
-describe("a list on paper", () => {
+describe("a checklist on paper", () => {
   const halden = group.find((g) => g.aircraft.registration === "QX-HLD");
   if (!halden) throw new Error("no six-seater");
   const list = composeList({
@@ -174,7 +174,7 @@ describe("a list on paper", () => {
     });
   });
 
-  test("is refused where it is no list, at its paths", async () => {
+  test("is rejected where it is no list, at its paths", async () => {
     const response = await app.request("/api/v1/lists/pdf", { ...list, items: [{ id: "a" }] });
     expect(response.status).toBe(422);
     const { faults } = await response.json();
@@ -211,7 +211,7 @@ describe("the group at a glance", () => {
     expect(flown.map((e) => e.at)).toContain(tar?.lastFlown?.at);
   });
 
-  test("one that stops is told first, however many small ones there are", async () => {
+  test("one that stops is reported first, however many small ones there are", async () => {
     const { db } = app.database;
     const [first] = history.events.filter((e) => e.type === "discrepancy.opened");
     if (first?.type !== "discrepancy.opened") throw new Error("the demo has no discrepancy");

@@ -78,7 +78,7 @@ describe("a log that comes in as a table", () => {
   });
 });
 
-describe("a walk's own lines", () => {
+describe("a preflight's own lines", () => {
   test("go into the log with the meter of that day, and out of it when they are undone", async () => {
     const { write } = eventWriter("ines");
     const reading = (itemId: string, key: string, value: number, unit: "h" | "cm" | "US qt") =>

@@ -39,7 +39,7 @@ async function listen(query: string, lines: number, onSession?: (id: string) => 
 }
 
 describe("the simulated engine monitor", () => {
-  test("sends lines as an engine monitor does, and its pilot does what is told", async () => {
+  test("sends lines as an engine monitor does, and its pilot does what is reported", async () => {
     const { found } = await listen("registration=QX-TAR&seed=3&speed=40", 260, async (id) => {
       const told = await app.request(`/api/v1/monitor/${id}/do`, { step: "run-up" });
       expect(told.status).toBe(200);
@@ -58,7 +58,7 @@ describe("the simulated engine monitor", () => {
     expect((await app.request(`/api/v1/monitor/${id}/do`, { step: "run-up" })).status).toBe(404);
   });
 
-  test("runs ahead of nobody who says up to where it was heard, and goes on with what is heard", async () => {
+  test("runs ahead of no one who says up to where it was heard, and continues what is heard", async () => {
     let id = "";
     const say = (t: number) => app.request(`/api/v1/monitor/${id}/heard`, { t });
     // Without further acknowledgement it sends a few seconds and waits.
@@ -77,7 +77,7 @@ describe("the simulated engine monitor", () => {
     expect((await say(-1)).status).toBe(422);
   });
 
-  test("waits from its first line on, where it is said that it has to", async () => {
+  test("waits from its first line on, where it is shown that it has to", async () => {
     let heard = 0;
     const told = listen("registration=QX-TAR&speed=40&waits=yes", 60, async (session) => {
       setTimeout(() => void app.request(`/api/v1/monitor/${session}/heard`, { t: 5 }), 600);
@@ -91,7 +91,7 @@ describe("the simulated engine monitor", () => {
     expect(heard).toBeGreaterThanOrEqual(60);
   });
 
-  test("gives a whole run-up as a file, with the trouble that was planted in it", async () => {
+  test("gives a whole run-up as a file, with the fault that was simulated in it", async () => {
     const response = await app.request(
       "/api/v1/monitor/run-up.csv?registration=QX-TAR&fault=dead%20plug&cylinder=3&side=left&seed=5",
     );
@@ -109,18 +109,18 @@ describe("the simulated engine monitor", () => {
     ["a trouble that it does not know", "registration=QX-TAR&fault=gremlins", 422],
     ["a cylinder that it has not got", "registration=QX-TAR&fault=dead%20plug&cylinder=7", 422],
     ["no aircraft at all", "", 422],
-  ])("refuses %s", async (_, query, status) => {
+  ])("rejects %s", async (_, query, status) => {
     expect((await app.request(`/api/v1/monitor/stream?${query}`)).status).toBe(status);
   });
 
-  test("refuses a step that nobody knows, and what is no JSON", async () => {
+  test("rejects a step that no one knows, and what is no JSON", async () => {
     await listen("registration=QX-TAR&speed=40", 20, async (id) => {
       expect((await app.request(`/api/v1/monitor/${id}/do`, { step: "loop" })).status).toBe(422);
       expect((await app.request(`/api/v1/monitor/${id}/do`, "{")).status).toBe(400);
     });
   });
 
-  test("runs no more at once than it can, and forgets those nobody touches", () => {
+  test("runs no more at once than it can, and forgets those no one touches", () => {
     const monitors = new Monitors();
     for (let i = 0; i < MAX_MONITORS; i++)
       expect(monitors.open(optionsHere(), 0, `client ${i % 4}`)).toBeDefined();
@@ -136,7 +136,7 @@ describe("the simulated engine monitor", () => {
     expect(monitors.runs(id, IDLE_MS + 1)).toBe(false);
   });
 
-  test("gives one client a part of them only, and switches off the one whose pilot is told nothing for long", () => {
+  test("gives one client a part of them only, and switches off the one whose pilot is reported nothing for long", () => {
     const monitors = new Monitors();
     for (let i = 0; i < MAX_FOR_ONE; i++) expect(monitors.open(optionsHere(), 0, "one")).toBeDefined();
     expect(monitors.open(optionsHere(), 0, "one")).toBeUndefined();

@@ -60,7 +60,7 @@ const photographed = (discrepancyId: string, bytes: Uint8Array, more: object = {
     ...more,
   } as EventData["discrepancy.photographed"]);
 
-test("a picture is made anew: upright, small, and nothing but the picture", async () => {
+test("a picture is made again: upright, small, and nothing but the picture", async () => {
   const bytes = await camera(200, { width: 4000, height: 3000 });
   const before = await sharp(bytes).metadata();
   expect(before.exif).toBeDefined();
@@ -100,7 +100,7 @@ test("it comes after what it is of, is kept once, and is fetched by the next pil
   ]);
 });
 
-test("what is no photograph is refused, whatever it calls itself, and brings nothing down", async () => {
+test("what is no photograph is rejected, whatever it calls itself, and brings nothing down", async () => {
   const id = await opened("For what is no picture");
   const torn = (await camera(10)).subarray(0, 900);
   const svg = Buffer.from(
@@ -136,7 +136,7 @@ test("what is no photograph is refused, whatever it calls itself, and brings not
   expect(id).toBeDefined();
 });
 
-test("five are the most: a sixth is refused with the reason, and what two devices sent at once stays on record", async () => {
+test("five are the most: a sixth is rejected with the reason, and what two devices sent at once stays on record", async () => {
   const id = await opened("Photographed a lot");
   const six = await Promise.all([1, 2, 3, 4, 5, 6].map((red) => camera(red * 20)));
   const events = six.map((bytes) => photographed(id, bytes));

@@ -24,7 +24,7 @@ const send = async (body: string) => {
 const nest = (levels: number, open: string, close: string) =>
   `${open.repeat(levels)}1${close.repeat(levels)}`;
 
-describe("an event that nobody sends in earnest", () => {
+describe("an event that no one sends in earnest", () => {
   const writer = eventWriter();
   const answer = () => writer.write("item.answered", { itemId: "tail.skid", outcome: "checked" });
   /** An event with one field as raw JSON, in a batch with a valid one. */
@@ -50,7 +50,7 @@ describe("an event that nobody sends in earnest", () => {
     ["id", nest(1000, "[", "]")],
     ["data.itemId", `"${"x".repeat(1_000_000)}"`],
     ["data.value", `[${"0,".repeat(200_000)}0]`],
-  ])("%s of any depth or size is refused, and the answer repeats nothing of it", async (path, raw) => {
+  ])("%s of any depth or size is rejected, and the answer repeats nothing of it", async (path, raw) => {
     const refusal = await withField(path, raw);
     expect(JSON.stringify(refusal).length).toBeLessThan(400);
   });
@@ -71,7 +71,7 @@ describe("an event that nobody sends in earnest", () => {
     ["crewId", '"ines "'],
     ["stream", '"flight"'],
     ["rules", "1"],
-  ])("%s as %s is refused with the field", async (path, raw) => {
+  ])("%s as %s is rejected with the field", async (path, raw) => {
     const { field = "", reason } = await withField(path, raw);
     // An unknown field is named.
     expect(`${field} ${reason}`).toContain(path.replace("data.", ""));
@@ -84,7 +84,7 @@ describe("an event that nobody sends in earnest", () => {
     ["99999999", "ft/min", "data.value"],
     ["1", "__proto__", "data.unit"],
     ["1", "constructor", "data.unit"],
-  ])("a reading of %s %s is refused at its field", async (value, unit, field) => {
+  ])("a reading of %s %s is rejected at its field", async (value, unit, field) => {
     const event = writer.write("reading.taken", { itemId: "x", key: "x", value: 1, unit: "L" });
     const text = JSON.stringify({
       events: [{ ...event, data: { ...event.data, value: "@@", unit } }],
@@ -92,7 +92,7 @@ describe("an event that nobody sends in earnest", () => {
     expect((await send(text)).body.refused[0]).toMatchObject({ field });
   });
 
-  test("an uplift that no light aircraft takes is refused at its field", async () => {
+  test("an uplift that no light aircraft takes is rejected at its field", async () => {
     const event = writer.write("fuel.uplifted", {
       registration: "QX-TAR",
       amount: 4800,
@@ -102,7 +102,7 @@ describe("an event that nobody sends in earnest", () => {
     expect((await send(JSON.stringify({ events: [event] }))).body.refused[0].field).toBe("data.amount");
   });
 
-  test("more events than any walk has are refused one by one, and the walk stays readable", async () => {
+  test("more events than any walk has are rejected one by one, and the preflight stays readable", async () => {
     const walk = eventWriter();
     await send(JSON.stringify({ events: [walk.write("preflight.started", STARTED)] }));
     let refused = 0;
@@ -164,7 +164,7 @@ describe("a request of any size", () => {
 });
 
 describe("files and tables", () => {
-  test("five thousand bad items are told as a hundred faults and a number", async () => {
+  test("five thousand bad items are reported as a hundred faults and a number", async () => {
     const items = Array.from({ length: 5000 }, (_, i) => ({ id: i, station: [], kind: "no", more: {} }));
     const response = await app.request("/api/v1/files", { ...tarrow4, items });
     expect(response.status).toBe(422);
@@ -192,7 +192,7 @@ describe("files and tables", () => {
     ["2026-02-28,__proto__,uplift,left,10,L,,,", "registration"],
     ["2026-02-28,QX-TAR,constructor,left,10,L,,,", "entry"],
     ["2026-02-28,QX-TAR,uplift,left,10,L,9999999,,", "hours"],
-  ])("%s is refused at its column", async (line, column) => {
+  ])("%s is rejected at its column", async (line, column) => {
     const response = await app.request(
       "/api/v1/fuel-log",
       `time,registration,entry,tank,amount,unit,hours,grade,receipt\n${line}\n`,
@@ -202,7 +202,7 @@ describe("files and tables", () => {
     expect([outcome.taken, outcome.faults[0].column]).toEqual([0, column]);
   });
 
-  test("oil in a unit named like something of the language is refused, not an error", async () => {
+  test("oil in a unit named like something of the language is rejected, not an error", async () => {
     const response = await app.request(
       "/api/v1/oil-log",
       "time,registration,entry,engine,amount,unit,hours,heat,grade\n2026-02-28,QX-TAR,added,,1,__proto__,,,\n",
@@ -210,7 +210,7 @@ describe("files and tables", () => {
     expect([response.status, (await response.json()).faults[0].column]).toEqual([200, "unit"]);
   });
 
-  test("a text that is no JSON is told where, and nothing of it", async () => {
+  test("a text that is no JSON is reported where, and nothing of it", async () => {
     const response = await app.request("/api/v1/files", '{"format": "secret words here');
     expect(response.status).toBe(422);
     expect(JSON.stringify(await response.json())).not.toContain("secret");
@@ -240,7 +240,7 @@ describe("lists", () => {
     expect((await app.request(`/api/v1/lists/${contentHash(list)}`, list, "PUT")).status).toBe(204);
   });
 
-  test("with an object where a limit should be are refused at their place", async () => {
+  test("with an object where a limit should be are rejected at their place", async () => {
     const limit = { min: { toString: 1, valueOf: null }, max: { toString: 1 }, unit: "cm", source: {} };
     const items = [{ ...list.items[0], limit }, ...list.items.slice(1)];
     const response = await app.request(`/api/v1/lists/${contentHash(list)}`, { ...list, items }, "PUT");
@@ -249,7 +249,7 @@ describe("lists", () => {
     expect(faults.map((fault: { path: string }) => fault.path)).toContain("items[0].limit.min");
   });
 
-  test("with a number beyond all numbers, even where nobody looks, are refused", async () => {
+  test("with a number beyond all numbers, even where no one looks, are rejected", async () => {
     const text = JSON.stringify({ ...list, more: "@@" }).replace('"@@"', "1e999");
     expect((await app.request(`/api/v1/lists/${contentHash(list)}`, text, "PUT")).status).toBe(422);
   });

@@ -79,7 +79,7 @@ test("a mechanic's sign-off is no walk, and does not stand among them", async ()
   expect(body.items.map((p: { id: string }) => p.id)).not.toContain(streamId);
 });
 
-test("a list is kept under its own hash and no other", async () => {
+test("a checklist is kept under its own hash and no other", async () => {
   const list = composeList({
     type: tarrow4,
     aircraft: qxTar,
@@ -95,7 +95,7 @@ test("a list is kept under its own hash and no other", async () => {
   expect(wrong.status).toBe(422);
 });
 
-test("a file that is not valid is refused with each fault's path, and changes nothing", async () => {
+test("a file that is not valid is rejected with each fault's path, and changes nothing", async () => {
   const before = await app.count("aircraft_type");
   const broken = {
     ...tarrow4,
@@ -113,7 +113,7 @@ test("a file that is not valid is refused with each fault's path, and changes no
   expect(await app.count("aircraft_type")).toBe(before);
 });
 
-test("an aircraft file is added, and one whose type is unknown is told which to add first", async () => {
+test("an aircraft file is added, and one whose type is unknown is reported which to add first", async () => {
   expect((await app.request("/api/v1/files", { ...qxTar, registration: "QX-TWO" })).status).toBe(201);
   expect((await get("/api/v1/aircraft/QX-TWO")).body.aircraft.registration).toBe("QX-TWO");
   const orphan = await app.request("/api/v1/files", { ...qxTar, registration: "QX-ORP", typeId: "nothing" });

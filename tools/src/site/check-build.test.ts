@@ -26,7 +26,7 @@ describe("what is needed to be installed", () => {
     expect(manifestFaults(root)).toEqual([]);
   });
 
-  test("is refused by name where it is missing, empty or not what it says", () => {
+  test("is rejected by name where it is missing, empty or not what it says", () => {
     rmSync(join(root, "icons", "maskable-512.png"));
     writeFileSync(join(root, "icons", "icon-192.png"), readFileSync(join(PUBLIC, "icons", "icon-512.png")));
     expect(manifestFaults(root)).toEqual([

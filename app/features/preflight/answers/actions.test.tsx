@@ -139,7 +139,7 @@ test("what was done from memory can have been missed, and is caught by the readi
   expect(screen.queryByText("Missed, done now")).toBeNull();
 });
 
-describe("a cup of fuel", () => {
+describe("a sample of fuel", () => {
   const drained = item("sample", { title: "Left drain", done: "Clear, blue" });
 
   test("is clean at one tap, and anything else at another", () => {

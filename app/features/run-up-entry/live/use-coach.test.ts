@@ -88,7 +88,7 @@ test("an engine that stops on one side ends it at once, with the side", () => {
   expect(ends).toEqual([expect.objectContaining({ how: "stopped", side: "left" })]);
 });
 
-test("a step can be left out, the rest kept, and a monitor that falls silent is told", () => {
+test("a step can be left out, the rest kept, and a monitor that falls silent is reported", () => {
   const { result, runs, ends, problem, said, unmount, closed } = coached("none");
   runs(() => result.current.coaching.step?.step === "right");
   const steps = said.length;

@@ -39,7 +39,7 @@ const rpmOf = (events: readonly PreflightEvent[]) =>
     events.flatMap((e) => (e.type === "reading.taken" ? [[e.data.key, e.data.value] as const] : [])),
   );
 
-test("good numbers are on record at once, all of them, and lead back to the walk", async () => {
+test("good numbers are on record at once, all of them, and lead back to the preflight", async () => {
   const { result, events } = await typing();
   let end: ReturnType<typeof result.current.give> | undefined;
   act(() => {

@@ -20,7 +20,7 @@ const turns = () => {
   };
 };
 
-test("an engine has only troubles that it can have", () => {
+test("an engine has only faults that it can have", () => {
   expect(faultKindsOf(trainer)).not.toContain("propeller governor slow");
   expect(faultKindsOf(trainer)).toContain("carburettor ice");
   expect(faultKindsOf(injected)).toEqual(
@@ -28,7 +28,7 @@ test("an engine has only troubles that it can have", () => {
   );
 });
 
-test("the lot draws every trouble that shows at this field, now and then none, at places that the engine has", () => {
+test("the lot draws every fault that shows at this field, now and then none, at places that the engine has", () => {
   const random = turns();
   const lots = Array.from({ length: 400 }, () => randomScenario(trainer, random));
   expect(new Set(lots.map(({ kind }) => kind))).toEqual(
@@ -52,7 +52,7 @@ test("the last number a die can give stays on the engine", () => {
   expect(faultKindsOf(trainer)).toContain(lot.kind);
 });
 
-test("what was planted is told with its place where it has one", () => {
+test("what was simulated is reported with its place where it has one", () => {
   const at = { side: "left", cylinder: 3 } as const;
   expect(simulatedFaultText({ fault: { kind: "fouled plug" }, ...at }, words)).toBe(
     "fouled plug, left, cylinder 3",

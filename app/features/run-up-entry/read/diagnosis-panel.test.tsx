@@ -13,7 +13,7 @@ const panel = (more: { out: string[]; doubtful?: string; unread?: string }) =>
     <DiagnosisPanel report={calm} remedied={undefined} over={false} onTried={() => undefined} {...more} />,
   );
 
-test("what is out of its limit is said first, however likely it is that nothing is wrong", () => {
+test("what is out of its limit is shown first, however likely it is that nothing is wrong", () => {
   panel({ out: ["right", "difference"] });
   expect(screen.getByText("Out of limits: right, difference")).toBeTruthy();
   expect(screen.queryByText("No fault found")).toBeNull();

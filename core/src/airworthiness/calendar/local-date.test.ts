@@ -49,7 +49,7 @@ describe("days of the calendar", () => {
     expect(endOfMonth("2000-02-01")).toBe("2000-02-29");
   });
 
-  it("refuses what is no day", () => {
+  it("rejects what is no day", () => {
     for (const date of [
       "2026-02-30",
       "2027-02-29",

@@ -30,7 +30,7 @@ describe("a set of questions", () => {
     ],
   };
 
-  it("is refused at the question that leads nowhere, comes back to itself, is there twice or never reached", () => {
+  it("is rejected at the question that leads nowhere, comes back to itself, is there twice or never reached", () => {
     expect(deferralFaults(two)).toEqual([]);
     const [first, second] = two.questions as [DeferralQuestion, DeferralQuestion];
     expect(deferralFaults({ questions: [{ ...first, no: { ask: "third" } }, second] })).toEqual([
@@ -43,7 +43,7 @@ describe("a set of questions", () => {
     expect(deferralFaults({ questions: [question("first", {}), second] })[0]?.path).toBe("questions[1]");
   });
 
-  it("stops at what nobody has answered, and says which question it is", () => {
+  it("stops at what no one has answered, and says which question it is", () => {
     expect(
       mayBeDeferred({ rules: two, flight: ["day"], found: "2026-06-01", told: { first: "yes" } }),
     ).toMatchObject({
@@ -95,7 +95,7 @@ describe("answers from data", () => {
     expect(ask(["night"], { list: { ...list, certified: "2004-01-01" } }).result).toBe("not deferrable");
   });
 
-  it("a rule that counts anyway is not hidden by one that hangs on a day nobody entered", () => {
+  it("a rule that counts anyway is not hidden by one that hangs on a day no one entered", () => {
     const both: DeferralRules = {
       ...rules,
       required: [...(rules.required ?? []), { what: "lamp", for: ["night"], source }],

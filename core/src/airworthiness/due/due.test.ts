@@ -68,7 +68,7 @@ describe("what is due next", () => {
     ).toMatchObject([{ at: 4380 }]);
   });
 
-  it("done early it begins anew there, unless its rhythm reaches so far", () => {
+  it("done early it begins again there, unless its rhythm reaches so far", () => {
     const plain = item([{ by: "meter", meter: "hours", every: 50 }]);
     const works = [done("2026-01-10", 1000), done("2026-02-10", 1046)];
     expect(nextDue(plain, works).points).toMatchObject([{ at: 1096 }]);
@@ -79,7 +79,7 @@ describe("what is due next", () => {
     ]);
   });
 
-  it("a limit passed without a tolerance that is taken off begins anew at the work", () => {
+  it("a limit passed without a tolerance that is taken off begins again at the work", () => {
     const plain = item([{ by: "meter", meter: "hours", every: 100 }]);
     expect(nextDue(plain, [done("2026-01-10", 1000), done("2026-04-10", 1103)]).points).toMatchObject([
       { at: 1203 },

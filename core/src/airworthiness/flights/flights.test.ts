@@ -125,7 +125,7 @@ describe("a line of the log", () => {
     );
   });
 
-  it("a whole log tells its troubles in the order of time, each at the line that shows it", () => {
+  it("a whole log tells its faults in the order of time, each at the line that shows it", () => {
     const lines = [
       line("c", "2026-06-01T12:00:00Z", "2026-06-01T13:00:00Z", 4213.9, 4214.8),
       first,
@@ -210,7 +210,7 @@ describe("totals", () => {
 });
 
 describe("the line that is proposed", () => {
-  it("takes what is known, and asks for what nobody can know", () => {
+  it("takes what is known, and asks for what no one can know", () => {
     const proposed = proposeLine(
       {
         registration: "QX-TAR",

@@ -52,7 +52,7 @@ test("three landings on 3 March hold to 1 June, the ninetieth day after, and not
   expect(judged(record, flight({ ends: "2026-06-02" }))[0]?.verdict.state).toBe("due within the flight");
 });
 
-test("two are not three; a glider's do not count; never flown is not known to have held, and is said so", () => {
+test("two are not three; a glider's do not count; never flown is not known to have held, and is shown so", () => {
   expect(judged({ items: [PASSENGERS], flown: [day("2026-05-30", 2)] })[0]?.verdict.state).toBe("overdue");
   const glider = [day("2026-05-30", 5, { class: "glider" })];
   const [none] = judged({ items: [PASSENGERS], flown: glider });
@@ -60,7 +60,7 @@ test("two are not three; a glider's do not count; never flown is not known to ha
   expect(none && personSentence(none)).toContain("0 take-offs and 0 landings in the last 90 days");
 });
 
-test("alone nobody needs it; by night it needs landings by night", () => {
+test("alone no one needs it; at night it needs landings at night", () => {
   const record = {
     items: [PASSENGERS, NIGHT],
     flown: [day("2026-05-30", 4, { nightLandings: 2, nightTakeOffs: 3 })],
@@ -134,7 +134,7 @@ test("one more landing never makes anybody less current", () => {
   );
 });
 
-test("what is said of one item last counts; a type without oil and engine is a glider", () => {
+test("what is shown of one item last counts; a type without oil and engine is a glider", () => {
   const twice = foldPerson([
     { type: "person.due-set", data: { item: PASSENGERS } },
     { type: "person.due-set", data: { item: { ...PASSENGERS, name: "Passengers" } } },

@@ -17,7 +17,7 @@ function flown(days: number, seed: number, { perWeek = 3, seasons = false, until
 }
 
 describe("how an aircraft is usually flown", () => {
-  it("with too little history nobody can say", () => {
+  it("with too little history no one can say", () => {
     expect(usualFlying([], today)).toBeUndefined();
     expect(usualFlying(flown(40, 1), today)).toBeUndefined();
     expect(usualFlying([{ date: "2026-01-01", use: 0 }], today)).toBeUndefined();

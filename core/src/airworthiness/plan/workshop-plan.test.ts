@@ -22,7 +22,7 @@ test("the workshop works on weekdays, and not when it is closed, both ends inclu
   expect([0, 4, 5, 6, 7, 8, 9, 10].map(open)).toEqual([true, true, false, false, true, false, false, true]);
 });
 
-test("what a hand has moved is told in what it costs: overdue first, then visits, then life", () => {
+test("what a hand has moved is reported in what it costs: overdue first, then visits, then life", () => {
   // Day 19 is a Saturday; the best day for both is the Friday before Sunday, day 20.
   const best = planVisits(ITEMS, workshopFrom(MONDAY, 60, []));
   expect(best.visits).toEqual([{ day: 18, items: ["oil", "annual"] }]);

@@ -66,7 +66,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     near(left?.drop, 95);
   });
 
-  it("where the key was left on a side, nothing is said of the side that was called meanwhile", () => {
+  it("where the key was left on a side, nothing is shown of the side that was called meanwhile", () => {
     const straight = [TAXI, BOTH, { ...RIGHT, seconds: 30 }, BOTH, IDLE];
     const { right, left, notes } = read(straight, marks(), every);
     near(right?.drop, 65);
@@ -81,7 +81,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
       expect(read(cut, marks({ 3: late }).slice(0, 4), every).left?.feel).toBe("quit");
   });
 
-  it("what drops when nobody called for it is no measure", () => {
+  it("what drops when no one called for it is no measure", () => {
     const once = read(
       [TAXI, BOTH, RIGHT, BOTH, IDLE],
       [CALLED[0], ["idle", 57]].map((one) => {

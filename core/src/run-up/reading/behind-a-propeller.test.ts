@@ -60,7 +60,7 @@ test("what was read inside of a cut is part of it: steps follow each other in ti
   });
 });
 
-test("warm air behind a propeller that has come back is read, and the ice that it melts is told", () => {
+test("warm air behind a propeller that has come back is read, and the ice that it melts is reported", () => {
   const at = (rpm: number) => (1700 / 1800) * rpm;
   const scaled = (stretches: readonly DrawnStretch[]) =>
     stretches.map((one) => ({ ...one, rpm: at(one.rpm), ...(one.to && { to: at(one.to) }) }));
@@ -107,7 +107,7 @@ test("a throttle that was set a little high and trimmed back is no side, though 
   expect(reading.heat).toBeUndefined();
 });
 
-test("where nobody prompted, that nothing changed is no sign of warm air: nobody knows that it was asked for", () => {
+test("where no one prompted, that nothing changed is no sign of warm air: no one knows that it was asked for", () => {
   const { reading } = work(FOUR, [TAXI, BOTH, SIDE, BOTH, SIDE, BOTH, IDLE]);
   const heat = {
     from: 60,

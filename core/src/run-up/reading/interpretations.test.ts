@@ -9,7 +9,7 @@ const unseenCases = Array.from({ length: 24 }, (_, i) => unseenCase(i % 2 ? "non
 const read = unseenCases.map(({ lines, engine }) => readWays(traceOf(lines), engine.profile));
 
 describe("the ways to read one trace", () => {
-  it("come likeliest first, each another row of steps, and their weights add up to one", () => {
+  it("come most likely first, each another row of steps, and their weights add up to one", () => {
     for (const ways of read) {
       expect(ways.length).toBeLessThanOrEqual(4);
       expect(ways.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(1, 9);
@@ -29,7 +29,7 @@ describe("the ways to read one trace", () => {
     });
   });
 
-  it("are more than one for some traces of strangers, and hardly ever for one that is plain", () => {
+  it("are more than one for some traces of unseen cases, and hardly ever for one that is plain", () => {
     expect(read.filter((ways) => ways.length > 1).length).toBeGreaterThanOrEqual(4);
     const plain = readWays(
       drawnTrace(

@@ -22,7 +22,7 @@ function trace(add: (cylinder: number, line: number) => number): Trace {
   return { t, channels };
 }
 
-test("a probe that jumps on one line of four is told, the others and the engine's own moves are not", () => {
+test("a probe that jumps on one line of four is reported, the others and the engine's own moves are not", () => {
   const random = seededRandom(9);
   expect(
     noisyProbes(

@@ -40,7 +40,7 @@ const CASES = Array.from({ length: 240 }, (_, i) => ({
 }));
 
 describe("a stretch that was left before it stood", () => {
-  it("of four lines is told where it was going, nearer than by its last line", () => {
+  it("of four lines is reported where it was going, nearer than by its last line", () => {
     let ours = 0;
     let last = 0;
     for (const { truth, ...how } of CASES) {
@@ -79,7 +79,7 @@ it("lines that are wild cost no more than calm ones, and still give a level amon
 });
 
 describe("a tachometer in steps of 25", () => {
-  it("is told between its steps nearer than by the mean of its figures", () => {
+  it("is reported between its steps nearer than by the mean of its figures", () => {
     let ours = 0;
     let mean = 0;
     for (const { truth, ...how } of CASES) {
