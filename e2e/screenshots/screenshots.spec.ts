@@ -78,7 +78,7 @@ for (const [size, viewport] of [
       await page.goto("/aircraft/QX-TAR/logs");
       await page.getByTestId("oil-plot").waitFor();
       await page
-        .getByText(/of late/)
+        .getByText(/qt\/h$/)
         .first()
         .waitFor();
       await shot("oil-log");

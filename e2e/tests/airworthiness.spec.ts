@@ -178,7 +178,9 @@ test("a student finds a failed landing light; deferred for day flights, not for 
   await page.getByTestId("does-hundred").click();
   await expectAccessible(page, "release to service");
   await button(page, /^Sign: Kofi/).click();
-  await expect(page.getByRole("status")).toContainText("The next preflight is one after maintenance");
+  await expect(page.getByRole("status")).toContainText(
+    "The next preflight will include the after-maintenance items",
+  );
   // As PDF once the server has it.
   await expect(async () => {
     const paper = page.waitForEvent("download", { timeout: 5000 });
@@ -192,6 +194,6 @@ test("a student finds a failed landing light; deferred for day flights, not for 
   await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
   await expect(page.getByTestId("due-hundred")).toContainText("100.0 h");
   await page.goto(`${cravix.url}/log/workshop`);
-  await expect(page.getByTestId("visits")).toContainText("Visits within a year");
+  await expect(page.getByTestId("visits")).toContainText("Workshop visits in the next year");
   await expectAccessible(page, "workshop");
 });

@@ -255,7 +255,7 @@ test("receipts and logs are imported from tables: bad lines are reported, good o
   );
   const add = async () => {
     const chooser = page.waitForEvent("filechooser");
-    await button(page, "Import entries into the oil log").click();
+    await button(page, "Import CSV into the oil log").click();
     await (await chooser).setFiles(log);
   };
   await add();
@@ -282,6 +282,6 @@ test("receipts and logs are imported from tables: bad lines are reported, good o
     .poll(async () => JSON.stringify(await cravix.api("/aircraft/QX-HLD/fuel-log?limit=1")))
     .toContain('"uplift"');
   const saved = page.waitForEvent("download");
-  await button(page, "Save the fuel log").click();
+  await button(page, "Export CSV of the fuel log").click();
   expect((await saved).suggestedFilename()).toBe("qx-hld-fuel-log.csv");
 });

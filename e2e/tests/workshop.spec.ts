@@ -176,7 +176,7 @@ test("a mechanic sets a limit, merges two discrepancies, moves an engine and rep
   await expect(page.getByRole("alert")).toContainText("too many digits");
   await page.getByLabel("Old meter reading").fill("2874.6");
   await page.getByTestId("save-meter").click();
-  await expect(page.getByTestId("meter-hours")).toContainText("2,874.6 h in all; the meter shows 0.0");
+  await expect(page.getByTestId("meter-hours")).toContainText("2,874.6 h total; the meter shows 0.0");
   await page.getByTestId("remove-engine-right").click();
   await page.getByTestId("save-removed").click();
   await expect(page.getByTestId("component-engine-right")).toHaveCount(0);
@@ -187,7 +187,9 @@ test("a mechanic sets a limit, merges two discrepancies, moves an engine and rep
   await button(page, /^Right engine, from QX-DOV: 705\.3 h/).click();
   await page.getByLabel("Position on the aircraft").fill("engine");
   await page.getByTestId("save-fitted").click();
-  await expect(page.getByRole("alert")).toContainText("Engine is the engine. Remove it first.");
+  await expect(page.getByRole("alert")).toContainText(
+    "Engine is already fitted at this position. Remove it first.",
+  );
   await page.getByTestId("remove-engine").click();
   await page.getByTestId("save-removed").click();
   await page.getByTestId("save-fitted").click();

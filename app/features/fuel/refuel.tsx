@@ -23,7 +23,7 @@ import { Text } from "../../ui/text";
 
 type Uplift = Omit<EventData["fuel.uplifted"], "registration">;
 
-const WAYS = ["At the pump", "By hand", "From a file"] as const;
+const WAYS = ["At the pump", "By hand", "Load a file"] as const;
 
 /** Logs an uplift: from the pump with its receipt, entered by hand, or from the pump's file. */
 export function Refuel({
@@ -69,7 +69,7 @@ export function Refuel({
       <Choice title="Amount from" options={WAYS} value={way} onChange={setWay} />
       {way === "At the pump" && <AtThePump {...common} />}
       {way === "By hand" && <Typed {...common} />}
-      {way === "From a file" && <FromFile {...common} />}
+      {way === "Load a file" && <FromFile {...common} />}
     </View>
   );
 }

@@ -1,6 +1,7 @@
 import { mayDo } from "@cravix/contract/client";
 import {
   burnFor,
+  capital,
   formatNumber,
   fuelDensity,
   type Load,
@@ -100,7 +101,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
         {profile.tanks.map(({ tank }) => (
           <View key={tank} className="min-w-[45%] flex-1">
             <TextField
-              label={`${fuel?.tanks.find(({ id }) => id === tank)?.name ?? tank}, L`}
+              label={`${capital(fuel?.tanks.find(({ id }) => id === tank)?.name ?? tank)}, L`}
               value={draft.litres[tank] ?? ""}
               onChange={(value) => set({ litres: { ...draft.litres, [tank]: value } })}
               maxLength={8}

@@ -1,4 +1,4 @@
-import type { LoadingProfile } from "@cravix/core";
+import { capital, type LoadingProfile } from "@cravix/core";
 import { View } from "react-native";
 import { TextField } from "../../ui/input/text-field";
 import { entryDoubt, entryFault, type MassUnit } from "./load-draft";
@@ -20,7 +20,7 @@ export function StationFields({
     return (
       <View key={station.id} className="min-w-[45%] flex-1">
         <TextField
-          label={`${station.name}, ${unit}`}
+          label={`${capital(station.name)}, ${unit}`}
           value={text}
           onChange={(value) => onChange({ ...values, [station.id]: value })}
           maxLength={8}

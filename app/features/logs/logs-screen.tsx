@@ -289,7 +289,7 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
         <Button
           className="flex-1"
           textClassName="text-base"
-          label={`Export the ${fluid} log as CSV`}
+          label={`Export CSV of the ${fluid} log`}
           onPress={() => void save()}
         >
           Export CSV
@@ -297,7 +297,7 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
         <Button
           className="flex-1"
           textClassName="text-base"
-          label={`Import entries into the ${fluid} log`}
+          label={`Import CSV into the ${fluid} log`}
           onPress={() => void add()}
         >
           Import CSV

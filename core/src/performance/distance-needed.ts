@@ -152,7 +152,7 @@ export function distanceNeeded(
       source:
         safetyFactor === undefined
           ? LEAFLET
-          : { kind: "own limit", text: "own safety factor", example: false },
+          : { kind: "own limit", text: "personal minimum", example: false },
     },
     neededM: over50 * all * safety,
   };

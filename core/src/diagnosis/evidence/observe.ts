@@ -173,14 +173,14 @@ function exhaustOf(
   // Without a drop, a changing EGT means the engine is still warming or cooling.
   if (!made.seen && made.feel !== "quit" && Math.abs(middle) >= NO_CHANGE_F) return undefined;
   if (made.feel === "quit" || middle < -40)
-    return { ...base, state: "colder", words: `On ${side} EGT fell on all cylinders.` };
+    return { ...base, state: "colder", words: `On ${side}, EGT fell on all cylinders.` };
   const [coldest, least] = own.reduce((a, b) => (b[1] < a[1] ? b : a));
   if (least < middle - COLDER_F)
     return {
       ...base,
       state: "one colder",
       cylinder: Number(coldest),
-      words: `On ${side} EGT ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "did not change"} while the others rose ${formatNumber(middle)} °F.`,
+      words: `On ${side}, EGT ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "did not change"} while the others rose ${formatNumber(middle)} °F.`,
     };
   if (middle < NO_CHANGE_F) return { ...base, state: "no change", words: `No EGT change on ${side}.` };
   const sane = (changes: Record<number, number> | undefined) =>
@@ -201,9 +201,9 @@ function exhaustOf(
     return {
       ...base,
       state: "much hotter",
-      words: `On ${side} all EGTs rose ${formatNumber(ownMiddle)} °F; on the other side ${formatNumber(otherMiddle)} °F in the same time.`,
+      words: `On ${side}, all EGTs rose ${formatNumber(ownMiddle)} °F; on the other side ${formatNumber(otherMiddle)} °F in the same time.`,
     };
-  return { ...base, state: "hotter", words: `On ${side} all EGTs rose, by ${formatNumber(middle)} °F.` };
+  return { ...base, state: "hotter", words: `On ${side}, all EGTs rose, by ${formatNumber(middle)} °F.` };
 }
 
 function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | undefined {
