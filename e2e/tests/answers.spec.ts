@@ -33,7 +33,7 @@ test("an impossible number is reported at its field, stays on screen, and is not
     for (let i = 0; i < digits; i++) await page.getByRole("button", { name: "Delete" }).click();
   };
 
-  await goTo(page, walker, "Fuel and oil", "left-tank.dip");
+  await goTo(page, walker, "Fuel, oil", "left-tank.dip");
   await walker.type("31");
   await expect(trouble).toHaveText("The dipstick ends at 25 cm. Wipe it and dip again.");
   await expect(typed).toContainText("31");
@@ -58,7 +58,7 @@ test("an impossible number is reported at its field, stays on screen, and is not
   await expect(oil).toContainText("6.0 to 8.0 US qt");
 
   // Everything before it first: nobody boards with something still to put back.
-  await page.getByRole("button", { name: /^Documents \d/ }).click();
+  await page.getByRole("button", { name: /^Docs \d/ }).click();
   await walker.jumpTo("magneto.base");
   await walker.type("9000");
   await expect(trouble).toContainText("The tachometer ends at 3,500.");
@@ -292,9 +292,9 @@ test("axe-core finds no problems on any screen, phone and wide", async ({ page }
   await page.getByRole("button", { name: "Continue where I was" }).waitFor();
   await accessibleAtBothSizes(page, "interrupted");
   await page.getByRole("button", { name: "Continue where I was" }).click();
-  await goTo(page, walker, "Fuel and oil", "right-tank.cap");
+  await goTo(page, walker, "Fuel, oil", "right-tank.cap");
   await accessibleAtBothSizes(page, "fluids");
-  await page.getByRole("button", { name: /^Documents \d/ }).click();
+  await page.getByRole("button", { name: /^Docs \d/ }).click();
   await walker.jumpTo("magneto.left");
   for (const key of HEALTHY["magneto.left"] ?? "")
     await page.getByRole("button", { name: key, exact: true }).click();

@@ -54,7 +54,7 @@ test("boarding waits for open items, the propeller for the ignition check, and e
   await walker.jumpTo("right-side.beacon-date");
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
   await walker.jumpTo("left-leading.tie-down");
-  await button(page, /^Boarding \d/).click();
+  await button(page, /^Board \d/).click();
   await expect(blocked).toContainText("tail tie-down: not removed yet, at Tail");
   await expect(blocked).toContainText(
     "left tie-down: not removed yet, at Left leading edge, pitot, stall warner",

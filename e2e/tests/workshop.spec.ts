@@ -221,7 +221,7 @@ test("the workshop plan is changed by keyboard and mouse, shows the cost, and is
   await page.waitForTimeout(100);
   await page.keyboard.press("Space");
   await expect(row).toContainText("by hand");
-  await expect(row).toContainText("of an interval more is lost");
+  await expect(row).toContainText("more of an interval is lost");
   expect(await day()).not.toBe(before);
   // By mouse, far too late.
   const box = await bead.boundingBox();

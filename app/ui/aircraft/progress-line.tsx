@@ -3,14 +3,22 @@ import type { Phase, PhaseProgress } from "@cravix/core";
 import { Pressable, View } from "react-native";
 import { Text } from "../text";
 
-interface ThreadProps {
+/** Names short enough for seven beads on a phone. */
+const SHORT_NAME: Record<Phase, string> = {
+  ...PHASE_NAME,
+  papers: "Docs",
+  fluids: "Fuel, oil",
+  board: "Board",
+};
+
+interface ProgressLineProps {
   progress: PhaseProgress[];
   current: Phase | undefined;
   onPress: (phase: Phase) => void;
 }
 
 /** Progress through the preflight: a line with one bead per phase. */
-export function ProgressLine({ progress, current, onPress }: ThreadProps) {
+export function ProgressLine({ progress, current, onPress }: ProgressLineProps) {
   return (
     <View role="navigation" aria-label="Steps of this preflight" className="flex-row px-1">
       {progress.map(({ phase, total, answered }, i) => {
@@ -20,7 +28,7 @@ export function ProgressLine({ progress, current, onPress }: ThreadProps) {
           <Pressable
             key={phase}
             role="button"
-            aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
+            aria-label={`${SHORT_NAME[phase]} ${answered}/${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
             className={`h-[70px] items-center ${here && phase === "lap" ? "flex-[2.15]" : here || phase === "lap" ? "flex-[1.45]" : "flex-1"}`}
@@ -34,12 +42,12 @@ export function ProgressLine({ progress, current, onPress }: ThreadProps) {
             </View>
             {here ? (
               <Text className="text-center font-strong text-sm leading-[17px]">
-                {`${PHASE_NAME[phase]}\n`}
+                {`${SHORT_NAME[phase]}\n`}
                 <Text className="text-[length:var(--type-thread)] leading-[15px]">{`${answered}/${total}`}</Text>
               </Text>
             ) : (
               <Text numberOfLines={1} className="text-[length:var(--type-thread)] text-voice">
-                {PHASE_NAME[phase]}
+                {SHORT_NAME[phase]}
               </Text>
             )}
           </Pressable>

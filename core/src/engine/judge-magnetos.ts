@@ -217,8 +217,8 @@ function judgeDifference(
     source,
     sentence:
       margin >= 0
-        ? `${formatNumber(difference)} rpm difference.`
-        : `${formatNumber(difference)} rpm difference, ${formatNumber(-margin)} over the limit.`,
+        ? `${formatNumber(difference)} rpm between the sides.`
+        : `${formatNumber(difference)} rpm between the sides, ${formatNumber(-margin)} over the limit.`,
     ...(margin < 0 && { action: clearing }),
   };
 }

@@ -178,7 +178,7 @@ describe("one fault is one discrepancy", () => {
     const entries = logged(engineList, ...events);
     expect(entries).toHaveLength(1);
     const { text } = entries[0]?.data as EventData["discrepancy.opened"];
-    for (const words of ["Very likely, 19 of 20 (93 %)", "180 rpm drop", "110 rpm difference"])
+    for (const words of ["Very likely, 19 of 20 (93 %)", "180 rpm drop", "110 rpm between the sides"])
       expect(text).toContain(words);
   });
 

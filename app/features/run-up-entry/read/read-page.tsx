@@ -75,7 +75,7 @@ export function ReadPage({
         <ResultActions
           minute={
             offers && {
-              words: tried ? "Repeat plug clearing (1 minute)" : "Start plug clearing (1 minute)",
+              words: tried ? "Repeat plug clearing (1 min)" : "Start plug clearing (1 min)",
               testID: "start-minute",
               onPress: onClear,
             }

@@ -35,7 +35,7 @@ export function ResultActions({
         </Button>
         <Button
           tone="deck"
-          className="min-h-16 flex-1 border-4 px-1"
+          className="min-h-16 flex-[1.3] border-4 px-0"
           textClassName="text-base"
           testID="emergency"
           onPress={onEmergency}
@@ -44,7 +44,7 @@ export function ResultActions({
         </Button>
         <Button
           tone={minute ? "deck" : "primary"}
-          className="min-h-16 flex-[1.7]"
+          className="min-h-16 flex-[1.6] px-1"
           textClassName="text-xl"
           {...pressed(onward)}
         >

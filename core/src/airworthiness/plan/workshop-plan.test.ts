@@ -29,7 +29,7 @@ test("what a hand has moved is reported in what it costs: overdue first, then vi
   expect(words([18])).toEqual([{ bad: false, words: "No extra cost." }]);
   expect(words([22])).toEqual([{ bad: true, words: "Oil change will be 2 days overdue at the visit." }]);
   // By hand: 10/60 + 15/365 against 2/60 + 7/365.
-  expect(words([10])[0]?.words).toBe("16 % of an interval more is lost by doing work early.");
+  expect(words([10])[0]?.words).toBe("16 % more of an interval is lost by doing work early.");
   expect(words([18, 24]).map((one) => one.words)).toEqual([
     "1 more visit than needed.",
     "2 % of an interval is saved.",

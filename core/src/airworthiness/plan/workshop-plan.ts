@@ -105,7 +105,7 @@ export function handPlanCostText(
   if (moreThrownAway > 0.005)
     said.push({
       bad: false,
-      words: `${Math.round(moreThrownAway * 100)} % of an interval more is lost by doing work early.`,
+      words: `${Math.round(moreThrownAway * 100)} % more of an interval is lost by doing work early.`,
     });
   if (moreThrownAway < -0.005 && cost.late.length === 0)
     said.push({ bad: false, words: `${Math.round(-moreThrownAway * 100)} % of an interval is saved.` });
