@@ -181,7 +181,7 @@ function Line({
   });
   const counted = meters.flatMap(({ id, name: words, kind }) => {
     const n = line.counts[id];
-    return isCounted(kind) && n ? [`${words.toLowerCase()} ${n}`] : [];
+    return isCounted(kind) && n ? [`${words.toLowerCase()}: ${n}`] : [];
   });
   return (
     <View

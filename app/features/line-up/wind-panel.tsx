@@ -52,7 +52,7 @@ export function WindPanel({ preflight }: { preflight: LoadedPreflight }) {
           {components && (
             <Text className="font-mid">
               {formatNumber(Math.abs(components.headwindKt))} kt{" "}
-              {components.headwindKt >= -0.5 ? "head" : "tail"} ·{" "}
+              {components.headwindKt >= -0.5 ? "headwind" : "tailwind"} ·{" "}
               {formatNumber(Math.abs(components.crosswindKt))} kt crosswind
             </Text>
           )}
