@@ -5,13 +5,13 @@ import { oldDevice } from "./bench/app/old-device";
 import { opening } from "./bench/app/opening";
 import { runUpPage } from "./bench/app/run-up-page";
 import { tapToPaint } from "./bench/app/tap-to-paint";
-import { papersFigures } from "./bench/core/airworthiness-figures";
+import { airworthinessFigures } from "./bench/core/airworthiness-figures";
 import { coreFigures } from "./bench/core/core-figures";
 import { departureFigures } from "./bench/core/departure-figures";
 import { fluidFigures } from "./bench/core/fluid-figures";
 import { loadingFigures } from "./bench/core/loading-figures";
-import { lapSearch } from "./bench/core/route-search";
-import { runUpAccuracy, runUpFigures, runUpManners, runUpStrangers } from "./bench/core/run-up-figures";
+import { routeSearch } from "./bench/core/route-search";
+import { runUpAccuracy, runUpFigures, runUpManners, runUpUnseenCases } from "./bench/core/run-up-figures";
 import { taps } from "./bench/core/taps";
 import type { Figure } from "./bench/figure";
 import { eventsPerSecond } from "./bench/server/events-per-second";
@@ -44,14 +44,14 @@ await runTask(async () => {
     taps,
     fluidFigures,
     fluidHistory,
-    papersFigures,
+    airworthinessFigures,
     loadingFigures,
     departureFigures,
     flightHistory,
     runUpFigures,
     runUpAccuracy,
     runUpManners,
-    runUpStrangers,
+    runUpUnseenCases,
     runUpPage,
     eventsPerSecond,
     worstRequest,
@@ -59,7 +59,7 @@ await runTask(async () => {
     tapToPaint,
     // These use another aircraft, since a shared site opens with the most recently used one.
     fluidPages,
-    lapSearch,
+    routeSearch,
   ];
   const chosen = all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase()));
   if (chosen.length === 0) throw new SetupError(`no benchmark matches "${only}"`);

@@ -5,17 +5,17 @@ import { so } from "../size";
 import { newDevice, openDemoSite, PAGE_SCRIPT } from "./demo-site";
 
 const EVENTS = so(10_000, 400);
-const PER_WALK = 200;
+const EVENTS_PER_PREFLIGHT = 200;
 const STARTS = so(7, 1);
 const ANSWERS = so(60, 2);
 
 /** A year of sent events, dated yesterday so that they are not deleted. */
 function sentEvents(): object[] {
   const now = Date.now() - 86_400_000;
-  return Array.from({ length: EVENTS / PER_WALK }, (_, preflight) => {
+  return Array.from({ length: EVENTS / EVENTS_PER_PREFLIGHT }, (_, preflight) => {
     const at = now - preflight * 3_600_000;
     const streamId = newId(at);
-    return Array.from({ length: PER_WALK }, (_, i) => {
+    return Array.from({ length: EVENTS_PER_PREFLIGHT }, (_, i) => {
       const id = newId(at + i * 1000);
       const type = i === 0 ? "preflight.started" : "item.answered";
       const data =

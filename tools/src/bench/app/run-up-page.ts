@@ -46,8 +46,8 @@ const KEEP_FRAMES = `
 export async function runUpPage(): Promise<Figure[]> {
   const site = await openDemoSite();
   const machine = watchStolenTime();
-  const rest = await begunWalk(site);
-  const live = await begunWalk(site);
+  const rest = await startedPreflight(site);
+  const live = await startedPreflight(site);
   const { page } = live;
   const pages = [page, rest.page];
   const devtools = await page.context().newCDPSession(page);
@@ -74,7 +74,7 @@ export async function runUpPage(): Promise<Figure[]> {
       const only = (frames: Frame[]) =>
         frames.filter((frame) => work.undisturbed(frame.at - frame.ms, frame.at));
       for (const [at, one] of pages.entries()) {
-        const { frames, long } = await keptBy(one);
+        const { frames, long } = await savedBy(one);
         kept[at]?.frames.push(...only(frames));
         kept[at]?.long.push(...only(long));
         works[at]?.push(...(work.frames[at] ?? []));
@@ -179,7 +179,7 @@ function growth(name: string, [, ...heaps]: number[]): Figure {
 }
 
 /** A preflight just started, on a new device. */
-async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
+async function startedPreflight(site: DemoSite): Promise<{ page: Page; url: string }> {
   const context = await newDevice(site, { content: KEEP_FRAMES });
   const page = await context.newPage();
   await page.goto(site.url);
@@ -192,6 +192,6 @@ async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
 }
 
 /** Frames recorded by a page, copied out of it. */
-function keptBy(page: Page): Promise<Kept> {
+function savedBy(page: Page): Promise<Kept> {
   return page.evaluate<Kept>(`(() => { const kept = window.kept; ${EMPTY}; return kept; })()`);
 }

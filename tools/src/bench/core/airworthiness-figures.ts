@@ -97,7 +97,7 @@ function month(list: readonly VisitItem[], horizon: number): number {
 }
 
 /** Due items from cached totals, one more flight, and a whole group's visits. */
-export function papersFigures(): Figure[] {
+export function airworthinessFigures(): Figure[] {
   const log = lines();
   const start = { hours: 1000, landings: 0 };
   const whole = foldTotals(start, log, METERS);

@@ -13,7 +13,7 @@ type BaselineDiagnosis = Pick<typeof diagnosis, "observe" | "diagnose"> & {
   asFarAsProbed: typeof diagnosis.limitToProbes;
 };
 /** Size of the baseline source without tests. */
-const MOST_BYTES = 64 << 20;
+const MAX_BYTES = 64 << 20;
 
 /**
  * Loads the first reader from the project's history as a baseline for the same cases in the same run. Undefined without history
@@ -25,7 +25,7 @@ export async function firstReader(): Promise<{ judge: Judge; done: () => void } 
   let files: Buffer;
   try {
     files = execFileSync("git", ["archive", COMMIT, "core/src", ":(exclude)**/*.test.ts"], {
-      maxBuffer: MOST_BYTES,
+      maxBuffer: MAX_BYTES,
       stdio: ["ignore", "pipe", "ignore"],
     });
   } catch {

@@ -42,7 +42,7 @@ async function heapMiB(client: CDPSession): Promise<number> {
 }
 
 /** Exact search in the worker compared with Node's main thread; and memory of a preflight compared with a bare page. */
-export async function lapSearch(): Promise<Figure[]> {
+export async function routeSearch(): Promise<Figure[]> {
   const site = await openDemoSite();
   const context = await newDevice(site, {
     content:

@@ -199,7 +199,7 @@ const DRAWN = so(400, 4);
 
 /** Faults no trace shows by itself: a side without a drop, heat without effect. The page asks about them. */
 const UNSEEN: ReadonlySet<string> = new Set(["hot magneto", "heat cable off"]);
-const STRANGERS = so(100, 1);
+const UNSEEN_CASES = so(100, 1);
 /** Seeds not used for tuning. */
 const HELD_OUT = 200_000;
 
@@ -207,18 +207,18 @@ const HELD_OUT = 200_000;
  * Unseen run-ups read without questions: coarse monitors, cylinders that differ, pilots with habits. Baselines: the first reader
  * on the same cases in the same run, from the project's history; NaN without history. It stated no probabilities.
  */
-export async function runUpStrangers(): Promise<Figure[]> {
+export async function runUpUnseenCases(): Promise<Figure[]> {
   const first = await firstReader();
   try {
-    return strangersBeside(first?.judge);
+    return unseenCasesBeside(first?.judge);
   } finally {
     first?.done();
   }
 }
 
-function strangersBeside(judge: Judge | undefined): Figure[] {
-  const figures = measureUnseenCases(HELD_OUT, STRANGERS);
-  const past = judge && measureUnseenCases(HELD_OUT, STRANGERS, judge);
+function unseenCasesBeside(judge: Judge | undefined): Figure[] {
+  const figures = measureUnseenCases(HELD_OUT, UNSEEN_CASES);
+  const past = judge && measureUnseenCases(HELD_OUT, UNSEEN_CASES, judge);
   const { healthy, alarms, first, withinThree, byTrouble, threeByTrouble } = figures;
   const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, before, allAlike } = figures;
   const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);
@@ -230,7 +230,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
         all: 0,
       });
   const shown = canShow(byTrouble);
-  const { dead, hot, healthy: healthyAsked, questions } = measureAsked(HELD_OUT, STRANGERS);
+  const { dead, hot, healthy: healthyAsked, questions } = measureAsked(HELD_OUT, UNSEEN_CASES);
   /** Share of the two critical faults that were missed, %. */
   const missed = (...of: (Share | undefined)[]) => {
     const all = of.reduce((sum, share) => sum + (share?.all ?? 0), 0);
@@ -388,7 +388,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
 /** Coached run-ups with hands that follow, and with hands that are once late, early or skip a return. */
 function withCoach(judge?: Judge) {
   const of = (hands: readonly Hand[]) =>
-    measureCoached(HELD_OUT, 3 * STRANGERS, { hands, ...(judge && { judge }) });
+    measureCoached(HELD_OUT, 3 * UNSEEN_CASES, { hands, ...(judge && { judge }) });
   const follow = of(HANDS.slice(0, 1));
   const loose = of(HANDS.slice(1));
   const both = (a: Share, b: Share): Share => ({ right: a.right + b.right, all: a.all + b.all });
