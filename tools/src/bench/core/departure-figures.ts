@@ -87,7 +87,7 @@ export function departureFigures(): Figure[] {
       8,
     ),
     within(
-      `worst case over ${FLIGHTS} simulated simulated take-offs, median`,
+      `worst case over ${FLIGHTS} simulated take-offs, median`,
       quantile(
         timed(() => distanceRisk(hot, "takeOff", so(FLIGHTS, 100)), so(15, 1)),
         0.5,

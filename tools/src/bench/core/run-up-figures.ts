@@ -128,7 +128,7 @@ export function runUpAccuracy(): Figure[] {
   const blind = 100 / (FAULT_KINDS.length - 1);
   return [
     reaching(
-      `run-up run-up steps found within 0.5 s, of ${steps} (baseline: chance over 10 s)`,
+      `run-up steps found within 0.5 s, of ${steps} (baseline: chance over 10 s)`,
       percent(inTime, steps),
       "%",
       10,
@@ -142,7 +142,7 @@ export function runUpAccuracy(): Figure[] {
       99,
     ),
     reaching(
-      `correct fault ranked ranked first, of ${cases} (baseline: always the same fault)`,
+      `correct fault ranked first, of ${cases} (baseline: always the same fault)`,
       percent(first, cases),
       "%",
       blind,
@@ -258,7 +258,7 @@ function unseenCasesBeside(judge: Judge | undefined): Figure[] {
       2,
     ),
     plain(
-      `unseen engines: correct fault ranked ranked first, of ${first.all}`,
+      `unseen engines: correct fault ranked first, of ${first.all}`,
       percent(first),
       "%",
       was(past?.first),
@@ -331,7 +331,7 @@ function unseenCasesBeside(judge: Judge | undefined): Figure[] {
     ),
     ...[...byTrouble].map(([trouble, share]) =>
       plain(
-        `unseen engines: ${trouble} ranked ranked first, of ${share.all}`,
+        `unseen engines: ${trouble} ranked first, of ${share.all}`,
         percent(share),
         "%",
         was(past?.byTrouble.get(trouble)),
