@@ -20,13 +20,13 @@ const limitOf = async (ask: () => Promise<unknown>) => {
   return timeouts.mock.calls[place]?.[0];
 };
 
-test("what the server makes beside everything else is waited for longer than the server may take for it", async () => {
+test("requests for server-generated files wait longer than the server may take", async () => {
   expect(await limitOf(() => api.flightsPdf("QX-TAR"))).toBeGreaterThan(SERVER_MS);
   asked.mockReset();
   timeouts.mockClear();
   expect(await limitOf(() => api.sendFluidCsv("fuel", "time,registration"))).toBeGreaterThan(SERVER_MS);
 });
 
-test("everything else is given up sooner: whoever stands on an apron is reported at once", async () => {
+test("other requests time out sooner, so that people on an apron are not kept waiting", async () => {
   expect(await limitOf(() => api.fleet())).toBeLessThan(SERVER_MS);
 });

@@ -3,7 +3,7 @@ import { crewPicked, nightSet, sessionRestored, sessionSlice } from "./session-s
 const { reducer } = sessionSlice;
 const kept = { deviceId: "d", crewId: null, night: false };
 
-test("who picks himself before the disk has answered stays picked, and the night stays night", () => {
+test("a person picked before the disk responds stays picked, and night colours stay", () => {
   const early = [crewPicked("ines"), nightSet(true)].reduce(reducer, undefined);
   expect(reducer(early, sessionRestored(kept))).toEqual({
     deviceId: "d",
@@ -13,7 +13,7 @@ test("who picks himself before the disk has answered stays picked, and the night
   });
 });
 
-test("without a pick it is who held the device last", () => {
+test("without a choice, the last person using the device is selected", () => {
   const start = reducer(undefined, { type: "start" });
   expect(reducer(start, sessionRestored({ ...kept, crewId: "kofi" }))).toMatchObject({
     crewId: "kofi",

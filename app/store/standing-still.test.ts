@@ -78,8 +78,8 @@ const answered = (store: ReturnType<typeof createStore>, id: string, itemId: str
 const kept = (store: ReturnType<typeof createStore>) =>
   settle(() => store.getState().preflight.unkept.length === 0);
 
-describe("what the server says no to", () => {
-  test("a checklist that it rejects stays here, and the preflight's answers go out all the same", async () => {
+describe("events rejected by the server", () => {
+  test("a rejected checklist stays here, and the answers are sent all the same", async () => {
     const { store, id } = await begun();
     answered(store, id, "approach.stance");
     await kept(store);
@@ -109,7 +109,7 @@ describe("what the server says no to", () => {
     expect(await refusedEvents()).toEqual([]);
   });
 
-  test("a batch that is too large goes in halves, and the one event that never fits is rejected alone", async () => {
+  test("an oversized batch is split, and an event that never fits is rejected alone", async () => {
     const { store, id } = await begun();
     const ids = ["a", "b", "c", "d", "e"].map((itemId) => answered(store, id, itemId).id);
     await kept(store);
@@ -125,7 +125,7 @@ describe("what the server says no to", () => {
     expect(await countToSend()).toBe(0);
   });
 
-  test("a page of some network that says yes to everything has taken nothing", async () => {
+  test("a captive portal that answers everything with success has accepted nothing", async () => {
     const { store, id } = await begun();
     answered(store, id, "approach.stance");
     await kept(store);
@@ -141,7 +141,7 @@ describe("what the server says no to", () => {
   });
 });
 
-test("answers of a clock that was a day ahead are sent with the right time, and what the clock said stays with them", async () => {
+test("answers from a clock a day ahead are sent with the corrected time and the original one", async () => {
   const { store, id } = await begun();
   const day = 86_400_000;
   const clock = jest.spyOn(Date, "now").mockReturnValue(Date.now() + day);
@@ -193,7 +193,7 @@ describe("another window of the same device", () => {
     data: { verdict: "go", decision: "fly", reasons: [] },
   };
 
-  test("that found something keeps this one from signing over it; what it found is here then", async () => {
+  test("a discrepancy found there blocks signing here until it is shown", async () => {
     const { store, id } = await begun();
     await saveEvents([elsewhere(id, "tail.skid")]);
     expect(await store.dispatch(signPreflight(id, [signature]))).toBe(false);
@@ -207,7 +207,7 @@ describe("another window of the same device", () => {
     expect(selectPreflight(store.getState())?.state.signed?.decision).toBe("fly");
   });
 
-  test("that begins a preflight does not lose it when this one ends another", async () => {
+  test("starting another preflight there is not lost when this one ends", async () => {
     const { store, id } = await begun();
     const db = await deviceDatabase();
     const other = { preflightId: newId(0), registration: "QX-HLD" };
@@ -221,7 +221,7 @@ describe("another window of the same device", () => {
   });
 });
 
-describe("a disk that takes nothing", () => {
+describe("a disk that rejects writes", () => {
   const { put } = IDBObjectStore.prototype;
   const full = () => {
     IDBObjectStore.prototype.put = () => {
@@ -232,7 +232,7 @@ describe("a disk that takes nothing", () => {
     IDBObjectStore.prototype.put = put;
   });
 
-  test("drops nothing of any stream: not of the preflight, not of what is done outside of one", async () => {
+  test("loses no event of any stream, inside or outside a preflight", async () => {
     const { store, id } = await begun();
     full();
     const inWalk = answered(store, id, "approach.stance");
@@ -253,7 +253,7 @@ describe("a disk that takes nothing", () => {
     expect(store.getState().preflight.keepError).toBeNull();
   });
 
-  test("says so of a draft as well, and keeps it as soon as it can", async () => {
+  test("reports a draft as well, and stores it as soon as possible", async () => {
     const { store } = await begun();
     // Writes started before storage is full succeed.
     await new Promise((resolve) => setTimeout(resolve, 50));
@@ -266,7 +266,7 @@ describe("a disk that takes nothing", () => {
     expect(await readNote("draft:found")).toBe("half a sentence more");
   });
 
-  test("does not begin a preflight by halves", async () => {
+  test("does not start a preflight partially", async () => {
     const store = await device();
     full();
     await expect(store.dispatch(beginPreflight("QX-TAR"))).rejects.toThrow();
@@ -277,7 +277,7 @@ describe("a disk that takes nothing", () => {
   });
 });
 
-test("a preflight that was begun on another device is fetched, and continued", async () => {
+test("a preflight started on another device is fetched and continued", async () => {
   const { store: first, id } = await begun();
   answered(first, id, "approach.stance");
   await kept(first);
@@ -311,7 +311,7 @@ test("a preflight that was begun on another device is fetched, and continued", a
   expect(await second.dispatch(openPreflight(newId(0)))).toBe(false);
 });
 
-test("what the server has told since is not folded again from the device's own log", async () => {
+test("events already folded by the server are not folded again from the device's log", async () => {
   const old = Date.now() - 3_600_000;
   const event = (n: number): PreflightEvent =>
     ({

@@ -17,7 +17,7 @@ const NOBODY = { deviceId: "d", crewId: null, night: false };
 
 beforeEach(async () => (await deviceDatabase()).clear("notes"));
 
-test("a window that only opens takes no one's pick away, and one that is made dark neither", async () => {
+test("opening a second window, or switching it to night colours, does not change who is picked", async () => {
   const [one, other] = windows();
   one.dispatch(crewPicked("ines"));
   await written();
@@ -30,7 +30,7 @@ test("a window that only opens takes no one's pick away, and one that is made da
   expect(await readNote("session")).toEqual({ crewId: "ines", night: true });
 });
 
-test("what two windows plan for two aircraft is kept of both, and a plan that was used is gone", async () => {
+test("plans for two aircraft in two windows are both kept, and a used plan is removed", async () => {
   const [one, other] = windows();
   one.dispatch(planned({ registration: "QX-TAR", flightMin: 90 }));
   one.dispatch(
@@ -47,7 +47,7 @@ test("what two windows plan for two aircraft is kept of both, and a plan that wa
   expect(Object.keys((await readNote<PlannedState>("planned"))?.byRegistration ?? {})).toEqual(["QX-HLD"]);
 });
 
-test("a pick that the disk did not take goes along with the next change, and undoes none of another window's", async () => {
+test("a pick that could not be written is written with the next change and does not undo another window's", async () => {
   const [one, other] = windows();
   const full = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementationOnce(() => {
     throw new DOMException("full", "QuotaExceededError");

@@ -19,7 +19,7 @@ beforeEach(async () => {
 afterEach(() => committed.mockRestore());
 
 // W3C Indexed Database API 3.0, IDBTransaction.commit() (from memory): ends a transaction without waiting for its requests.
-test("answers are handed over whole before the disk has said a word", async () => {
+test("answers are handed over completely before the disk responds", async () => {
   let kept = false;
   const keeping = saveEvents([answered(1), answered(2)]).then(() => {
     kept = true;
@@ -58,7 +58,7 @@ test.each([
   expect(there).not.toContain("e11");
 });
 
-describe("a disk that takes nothing", () => {
+describe("a disk that rejects writes", () => {
   const onTheDisk = async () => (await deviceDatabase()).get("notes", "found");
   let full: jest.SpyInstance;
   beforeEach(async () => {
@@ -69,13 +69,13 @@ describe("a disk that takes nothing", () => {
   });
   afterEach(() => full.mockRestore());
 
-  test("is reported of", async () => {
+  test("is reported", async () => {
     await expect(saveEvents([answered(3)])).rejects.toThrow("full");
     full.mockRestore();
     await saveEvents([answered(3)]);
   });
 
-  test("keeps the draft until what it became is there, and no one is shown it again", async () => {
+  test("keeps the draft until its event is stored, and it is not shown twice", async () => {
     await expect(saveEvents([answered(4)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     expect(await readNote("found")).toBeUndefined();
@@ -86,7 +86,7 @@ describe("a disk that takes nothing", () => {
     expect(await onTheDisk()).toBeUndefined();
   });
 
-  test("a draft that is written again meanwhile is another, and stays", async () => {
+  test("a draft changed in the meantime is a new one and stays", async () => {
     await expect(saveEvents([answered(5)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     full.mockRestore();

@@ -23,7 +23,7 @@ const recorded = (id: string, sync: KeptEvent["sync"], type: string, data: objec
 });
 const uuid = (n: number) => `0198a000-0000-7000-8000-${String(n).padStart(12, "0")}`;
 
-test("a device that comes from the version before keeps everything it had, and what was sent keeps its meaning", async () => {
+test("a device with an earlier version keeps all its data, and sent events stay sent", async () => {
   const before = await openDB("cravix", 1, {
     upgrade(db) {
       const events = db.createObjectStore("events", { keyPath: "id" });
@@ -77,7 +77,7 @@ test("a device that comes from the version before keeps everything it had, and w
   expect(await readNote("draft:found")).toBe("half a sentence");
 });
 
-test("what was sent long ago goes, with its list; never of an open preflight, or of one of which anything waits", async () => {
+test("old sent data is pruned with its checklist, but never of an open preflight or with events waiting", async () => {
   const db = await deviceDatabase();
   for (const name of ["events", "lists"] as const) await db.clear(name);
   const now = Date.now();
@@ -115,7 +115,7 @@ test("what was sent long ago goes, with its list; never of an open preflight, or
   }
 });
 
-test("a disk that never answers is reported, and one that does is not", async () => {
+test("a disk that never responds is reported, a responding one is not", async () => {
   await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow(DeviceError);
   await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow("is not responding");
   expect(await answersInTime(Promise.resolve("kept"), 20)).toBe("kept");

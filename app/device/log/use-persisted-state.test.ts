@@ -16,13 +16,13 @@ const form = (key: string) =>
 /** Waits for a pending read. */
 const afterTheDisk = () => act(async () => void (await (await deviceDatabase()).count("notes")));
 
-test("what the device kept of a form comes back", async () => {
+test("a form stored on the device is restored", async () => {
   await writeNote("kept", { day: "20 November", kg: "700" });
   const { result } = form("kept");
   await waitFor(() => expect(result.current.value).toEqual({ day: "20 November", kg: "700" }));
 });
 
-test("one field typed before the device has answered leaves the others as they were kept, here and on the disk", async () => {
+test("a field entered before the device responds leaves the stored ones unchanged, here and on disk", async () => {
   await writeNote("early", { day: "20 November", kg: "700" });
   const { result } = form("early");
   act(() => result.current.change((before) => ({ ...before, day: "2026-11-20" })));
@@ -31,7 +31,7 @@ test("one field typed before the device has answered leaves the others as they w
   await waitFor(async () => expect(await readNote("early")).toEqual({ day: "2026-11-20", kg: "700" }));
 });
 
-test("a form that is left before the device has answered keeps what was typed, and what stood there", async () => {
+test("a form left before the device responds keeps the new entry and the stored ones", async () => {
   await writeNote("left", { day: "", kg: "700" });
   const { result, unmount } = form("left");
   act(() => result.current.change((before) => ({ ...before, day: "2026-11-20" })));
@@ -39,7 +39,7 @@ test("a form that is left before the device has answered keeps what was typed, a
   await waitFor(async () => expect(await readNote("left")).toEqual({ day: "2026-11-20", kg: "700" }));
 });
 
-test("what is dropped before the device has answered does not come back from it", async () => {
+test("a draft dropped before the device responds does not return", async () => {
   await writeNote("dropped", { day: "20 November", kg: "700" });
   const { result } = form("dropped");
   act(() => {
@@ -51,7 +51,7 @@ test("what is dropped before the device has answered does not come back from it"
   expect(result.current.value).toEqual(EMPTY);
 });
 
-test("what is typed after another form was opened goes into that one", async () => {
+test("an entry after switching forms goes into the new form", async () => {
   await writeNote("second", { day: "", kg: "900" });
   const { result, rerender } = form("first");
   await afterTheDisk();
@@ -61,7 +61,7 @@ test("what is typed after another form was opened goes into that one", async () 
   expect(await readNote("first")).toBeUndefined();
 });
 
-test("what was written for one is not shown for the next, whose draft is empty", async () => {
+test("a draft of one form is not shown in another, whose draft is empty", async () => {
   const { result, rerender } = form("somebody");
   await afterTheDisk();
   act(() => result.current.change(() => ({ day: "2026-11-20", kg: "82" })));
@@ -71,7 +71,7 @@ test("what was written for one is not shown for the next, whose draft is empty",
   expect(result.current.value).toEqual(EMPTY);
 });
 
-test("where the disk does not take what is typed at once, that is reported", async () => {
+test("a failed write is reported at once", async () => {
   await writeNote("full", { day: "20 November", kg: "700" });
   const waiting: number[] = [];
   hearWaitingNotes((count) => waiting.push(count));

@@ -50,7 +50,7 @@ const listen = (speed: string) => {
   return { monitor, troubles, stream: Stream.last };
 };
 
-test("the engine does not run on while what its pilot was told is still on its way", async () => {
+test("the simulated engine does not run ahead of its pilot's instructions", async () => {
   const { monitor, stream } = listen("40");
   expect(stream.url).toContain("waits=yes");
   stream.begin("one");
@@ -68,7 +68,7 @@ test("the engine does not run on while what its pilot was told is still on its w
   expect(said()).toEqual(["heard 1", "do right", "heard 3.5"]);
 });
 
-test("what was heard after an order is not said before it", async () => {
+test("lines are not confirmed before the instruction that follows them", async () => {
   const { monitor, stream } = listen("40");
   stream.begin("one");
   monitor.tell("idle");
@@ -83,7 +83,7 @@ test("what was heard after an order is not said before it", async () => {
   expect(said()).toEqual(["do idle", "heard 1", "do ground", "heard 9"]);
 });
 
-test("by the clock no one waits, and nothing is shown but orders", async () => {
+test("in real time nothing waits, and only instructions are sent", async () => {
   const { monitor, stream, troubles } = listen("1");
   expect(stream.url).not.toContain("waits");
   stream.begin("one");

@@ -48,7 +48,7 @@ const preflight = () => [
   event("reading.taken", { itemId: "right-tank.dip", key: "fuel.dip.right", value: 10, unit: "cm" }),
 ];
 
-test("a preflight that was not sent yet counts as the last measuring, its meter as the last word", () => {
+test("an unsent preflight counts as the latest measurement, and its hour meter as the latest", () => {
   const before = localFluidMemory(bundle, []);
   expect(before.hours?.value).toBe(4228);
   expect(before.fuel?.tanks.left?.value).toBeCloseTo(80, 6);
@@ -59,7 +59,7 @@ test("a preflight that was not sent yet counts as the last measuring, its meter 
   expect(after.fuel?.hours).toBe(4229);
 });
 
-test("an uplift without a preflight is in the log of this device, and of this aircraft only", () => {
+test("an uplift outside a preflight is in this device's log, for this aircraft only", () => {
   const id = newId(Date.UTC(2026, 4, 3));
   const uplift = (registration: string) =>
     event("fuel.uplifted", { registration, tankId: "left", amount: 20, unit: "L", from: "typed" }, id);
@@ -72,7 +72,7 @@ test("an uplift without a preflight is in the log of this device, and of this ai
   expect(localFluidRows(bundle, [uplift("QX-HLD")]).filter((row) => row.entry === "uplift")).toEqual([]);
 });
 
-test("what the server has already is not counted twice", () => {
+test("entries the server already has are not counted twice", () => {
   const events = preflight();
   const sent = { ...bundle, fluids: localFluidRows(bundle, events) };
   expect(localFluidRows(sent, events)).toHaveLength(sent.fluids.length);

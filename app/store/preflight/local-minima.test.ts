@@ -36,7 +36,7 @@ beforeEach(async () => {
 });
 afterEach(() => jest.restoreAllMocks());
 
-test("whoever begins before the device was told of own limits is judged by them all the same, and they are kept", async () => {
+test("personal minimums that arrive after the start are still applied and stored", async () => {
   serverSays(told);
   expect(await here()).toMatchObject({ minima: [{ minima: { runwayFactor: 1.4 } }], ownUnknown: false });
   expect(asked).toHaveLength(1);
@@ -49,7 +49,7 @@ test("whoever begins before the device was told of own limits is judged by them 
   expect(asked).toEqual([]);
 });
 
-test("offline, or with a server that does not answer, no one stands at the aircraft waiting", async () => {
+test("offline, or with a server that does not answer, nobody waits at the aircraft", async () => {
   serverSays(() => {
     throw new TypeError("Failed to fetch");
   });
@@ -66,7 +66,7 @@ test("offline, or with a server that does not answer, no one stands at the aircr
   expect(Math.max(...waited)).toBeLessThanOrEqual(5000);
 });
 
-test("no one has limits of no one's", async () => {
+test("a person without minimums has none", async () => {
   serverSays(told);
   expect(await localMinima(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
   expect(asked).toEqual([]);

@@ -24,13 +24,13 @@ const putAway = event("item.answered", 120, { itemId: "after.written", outcome: 
 const problem = (events: PreflightEvent[], bundle: AircraftBundle = trainerBundle, crewId = "ines") =>
   localTurnaroundReason(bundle, events, crewId, NOW);
 
-test("flown and put away on this device, not sent yet: a turnaround for the same pilot", () => {
+test("flown and secured on this device, not sent yet: a turnaround for the same pilot", () => {
   expect(problem([begun, signed, putAway])).toBeUndefined();
   expect(problem([begun, signed, putAway], trainerBundle, "maren")).toMatch(/Another pilot/);
   expect(problem([begun, signed])).toMatch(/after-flight checks first/);
 });
 
-test("known by the server, put away here since", () => {
+test("known to the server, secured here since", () => {
   const summary = {
     id: walkId,
     registration: "QX-TAR",
@@ -49,7 +49,7 @@ test("known by the server, put away here since", () => {
   expect(problem([putAway], bundle)).toBeUndefined();
 });
 
-test("a sign-off on this aircraft is work on it, one on another is not", () => {
+test("a sign-off on this aircraft is work on it, one on another aircraft is not", () => {
   const id = newId(START - 1000);
   const closed = event(
     "discrepancy.closed",
@@ -71,7 +71,7 @@ test("a sign-off on this aircraft is work on it, one on another is not", () => {
   );
 });
 
-test("refuelled once is one refuelling, whatever many tanks; of another aircraft none", () => {
+test("one refuelling of several tanks counts once; other aircraft do not count", () => {
   const uplift = (minute: number, registration: string, tankId: string) =>
     event(
       "fuel.uplifted",

@@ -16,7 +16,7 @@ beforeEach(async () => {
 // The store notifies listeners one frame later.
 afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
 
-test("what was saved while an older answer was on its way is seen all the same", async () => {
+test("data saved while an older response was on its way is still shown", async () => {
   let story = "as it was";
   const waiting: (() => void)[] = [];
   globalThis.fetch = (async (input: RequestInfo | URL) => {

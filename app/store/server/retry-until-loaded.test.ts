@@ -29,7 +29,7 @@ beforeEach(async () => {
 // The store notifies listeners one frame later.
 afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
 
-test("a page that opened a moment before anybody answered fills by itself", async () => {
+test("a page opened just before the response fills in by itself", async () => {
   serverSays(nobody, nobody, () => json(fleet));
   const { dispatch, getState } = createStore();
   await dispatch(retryUntilLoaded());
@@ -37,7 +37,7 @@ test("a page that opened a moment before anybody answered fills by itself", asyn
   expect(asked).toBe(3);
 }, 30_000);
 
-test("a device that comes into a network asks at once", async () => {
+test("a device that comes online asks at once", async () => {
   serverSays(nobody, () => json(fleet));
   const device = new EventTarget();
   const hears = jest.fn(device.addEventListener.bind(device));
@@ -61,7 +61,7 @@ test("a device that comes into a network asks at once", async () => {
   expect(asked).toBe(2);
 });
 
-test("a no of the server is an answer, and who has left the page asks no more", async () => {
+test("a rejection is a response; after leaving the page no more requests are sent", async () => {
   const no = { type: "about:blank", title: "No", status: 403, detail: "Not for you." };
   serverSays(() => json(no, 403, "application/problem+json"));
   const first = createStore();

@@ -75,7 +75,7 @@ async function beginOne() {
   return { store, id, kept, answer };
 }
 
-test("an answer is called kept only when it lies on the device's disk", async () => {
+test("an answer counts as saved only once it is on disk", async () => {
   const { store, id, kept, answer } = await beginOne();
   await kept();
   const event = answer("approach.stance");
@@ -86,7 +86,7 @@ test("an answer is called kept only when it lies on the device's disk", async ()
   expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(event.id);
 });
 
-test("what belongs together is kept together, in its order, by one stroke of the disk", async () => {
+test("related events are stored together, in order, in one transaction", async () => {
   const { store, id, kept, answer } = await beginOne();
   await kept();
   const strokes = jest.spyOn(IDBDatabase.prototype, "transaction");
@@ -108,7 +108,7 @@ test("what belongs together is kept together, in its order, by one stroke of the
   expect(store.dispatch(recordAll(id, []))).toEqual([]);
 });
 
-test("what is kept waits to be sent from that moment on, and is never called sent before it is", async () => {
+test("stored events wait to be sent, and count as sent only after sending", async () => {
   const { store, answer, kept } = await beginOne();
   server.reached = true;
   await kept();
@@ -127,7 +127,7 @@ test("what is kept waits to be sent from that moment on, and is never called sen
   expect(server.taken.has(event.id)).toBe(true);
 });
 
-test("offline everything waits; when it is back everything arrives once, the checklist first", async () => {
+test("offline everything waits; back online everything arrives once, the checklist first", async () => {
   const { store, answer, kept } = await beginOne();
   for (const item of tarrow4.items.slice(0, 20)) answer(item.id);
   await kept();
@@ -162,7 +162,7 @@ test("a rejected event stays on the device with its reason, is shown, and can be
   });
 });
 
-test("another start of the application finds the preflight where it was", async () => {
+test("restarting the app finds the preflight where it was", async () => {
   const { id, answer, kept, store } = await beginOne();
   answer("approach.stance");
   await kept();
@@ -179,7 +179,7 @@ test("another start of the application finds the preflight where it was", async 
   expect(await again.dispatch(openPreflight(newId(0)))).toBe(false);
 });
 
-test("a disk that is full is shown, nothing is forgotten, and the next answer takes the waiting one along", async () => {
+test("a full disk is reported, nothing is lost, and the next answer saves the waiting one too", async () => {
   const { store, answer, kept, id } = await beginOne();
   await kept();
   const put = IDBObjectStore.prototype.put;
@@ -197,7 +197,7 @@ test("a disk that is full is shown, nothing is forgotten, and the next answer ta
   expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(lost.id);
 });
 
-test("a clock set back does not bring the answers out of order", async () => {
+test("a clock set back does not reorder the answers", async () => {
   const { store, answer, kept, id } = await beginOne();
   const burst = tarrow4.items.slice(2, 40).map((item) => answer(item.id).id);
   expect([...burst].sort()).toEqual(burst);
@@ -215,7 +215,7 @@ test("a clock set back does not bring the answers out of order", async () => {
   expect(there).toEqual([...there].sort());
 });
 
-test("what was found on this device is met by the next pilot before it was ever sent", async () => {
+test("a discrepancy found on this device is shown to the next pilot before it is sent", async () => {
   const { store, id, kept } = await beginOne();
   const { id: discrepancyId } = store.dispatch(
     record(id, "discrepancy.opened", {
@@ -251,7 +251,7 @@ test("what was found on this device is met by the next pilot before it was ever 
   );
 });
 
-test("a preflight that is opened again does not lose what is still on its way to the disk", async () => {
+test("reopening a preflight does not lose events still being written", async () => {
   const { store, id, answer } = await beginOne();
   const event = answer("approach.stance");
   const list = selectPreflight(store.getState())?.list;

@@ -59,7 +59,7 @@ const photographed = (n: number) =>
   }) as PreflightEvent;
 const stateOf = async (n: number) => (await (await deviceDatabase()).get("photographs", hashOf(n)))?.state;
 
-test("a picture goes when what it is of is on record, not before; what was never logged never goes", async () => {
+test("a photo is sent after its discrepancy is on record; one never logged is never sent", async () => {
   await draft(2);
   await draft(3);
   expect(await countToSend()).toBe(0);
@@ -79,7 +79,7 @@ test("a picture goes when what it is of is on record, not before; what was never
   expect(asked).toEqual([]);
 });
 
-test("one that the server does not take stays here with the reason, and holds up no other; offline all wait", async () => {
+test("a photo the server rejects stays with the reason and delays no other; offline all wait", async () => {
   for (const n of [2, 3]) await draft(n);
   await saveEvents([photographed(2), photographed(3)]);
   refuse = (path) => (path.includes("photographs") ? 0 : undefined);
@@ -92,7 +92,7 @@ test("one that the server does not take stays here with the reason, and holds up
   expect((await (await deviceDatabase()).get("photographs", hashOf(2)))?.reason).toBe("It is none.");
 });
 
-test("what others took is fetched once, and is there offline", async () => {
+test("photos of other people are fetched once and are available offline", async () => {
   await fetchPictures([hashOf(9)]);
   refuse = () => 0;
   asked = [];
@@ -101,7 +101,7 @@ test("what others took is fetched once, and is there offline", async () => {
   expect(await pictureOf(hashOf(8))).toBeUndefined();
 });
 
-test("a picture that was not logged is let go of; one that was stays", async () => {
+test("a photo that was not logged is removed; a logged one stays", async () => {
   for (const n of [2, 3]) await draft(n);
   await saveEvents([photographed(2)]);
   await dropPicture(hashOf(2));

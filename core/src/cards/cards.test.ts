@@ -74,14 +74,14 @@ describe("a card", () => {
   const list = compose(type(EDGE, [GROUP]));
   const first = list.items[0] as Item;
 
-  test("is the open parts of the group, and one item each where the pilot wants it so", () => {
+  test("has the open items of a group, or single items if the pilot prefers", () => {
     expect(cardOf(list, fold(begun()), first)?.parts.map(({ id }) => id)).toEqual(["edge", "skin", "vent"]);
     const single = compose(type(EDGE, [GROUP]), { preferences: defaultPreferences(undefined) });
     expect(single.groups).toBeUndefined();
     expect(cardOf(single, fold(begun()), first)).toBeUndefined();
   });
 
-  test("goes without what was found there, what was put off, and what stands alone today", () => {
+  test("leaves out items with problems, postponed items and items asked alone today", () => {
     const found = event("discrepancy.opened", {
       discrepancyId: "x",
       registration: "QX-T",
@@ -102,7 +102,7 @@ describe("a card", () => {
     expect(proven.groups?.[0]?.items).toEqual(["edge", "skin"]);
   });
 
-  test("of sample goes without the drain that water came from, and the one that was gone to", () => {
+  test("of fuel samples leaves out the drain with water, and the one opened separately", () => {
     const cups = ["c1", "c2", "c3"].map((id) => item(id, { kind: "sample" }));
     const drains = compose(type(cups, [{ id: "g", title: "fuel samples only", items: ["c1", "c2", "c3"] }]));
     const ids = (at: number, ...events: PreflightEvent[]) =>
@@ -114,14 +114,14 @@ describe("a card", () => {
     expect(ids(2, event("item.visited", { itemId: "c3" }))).toBeUndefined();
   });
 
-  test("is none any more with one part left, or gone back to", () => {
+  test("ends with one item left, or when an item is reopened", () => {
     expect(
       cardOf(list, fold(begun(), checked("edge"), checked("skin")), list.items[2] as Item),
     ).toBeUndefined();
     expect(cardOf(list, fold(begun(), checked("edge")), first)).toBeUndefined();
   });
 
-  test("leaves out a part that has to wait for something", () => {
+  test("leaves out an item that must wait for another", () => {
     const waits = compose(
       type(EDGE, [GROUP], { rules: [{ id: "r", first: "tip", waits: { items: ["vent"] }, why: "so" }] }),
     );
@@ -133,7 +133,7 @@ describe("a card", () => {
     expect(ids(checked("tip"))).toEqual(["edge", "skin", "vent"]);
   });
 
-  test("after a station from memory is whatever of it may be asked together, and nothing that kills", () => {
+  test("after a flow holds everything of the station that may be grouped, and no critical item", () => {
     const items = [
       ...EDGE,
       item("cap", { alone: "cap", miss: "stop" }),
@@ -157,7 +157,7 @@ describe("one answer to a card", () => {
   // In the order the interface sends them: the last part first.
   const answer = () => ["vent", "skin", "edge"].map((id) => checked(id, 9, { card: "g" }));
 
-  test("leads on behind its first part, and past none of the others", () => {
+  test("continues after its first item, and skips none of the others", () => {
     expect(currentItem(list, fold(begun(), ...answer()))?.id).toBe("tip");
     const between = compose(
       type([EDGE[0], item("cap", { alone: "cap" }), ...EDGE.slice(1)] as Item[], [GROUP]),
@@ -165,7 +165,7 @@ describe("one answer to a card", () => {
     expect(currentItem(between, fold(begun(), ...answer()))?.id).toBe("cap");
   });
 
-  test("is undone whole, by whoever gave it, and no more than that", () => {
+  test("is undone as a whole, by the person who gave it", () => {
     const events = [begun(), checked("tip", 3), ...answer()];
     const back = takeBackAll(fold(...events), "me");
     expect(back.map(({ data }) => data)).toEqual(
@@ -183,7 +183,7 @@ describe("one answer to a card", () => {
     expect(takeBackAll(fold(begun("pilot"), ...answer()), "somebody")).toEqual([]);
   });
 
-  test("takes as long as its looks together: in time it is no haste, in none it is", () => {
+  test("takes as long as its looks together: a normal pace is not hurried, an instant one is", () => {
     const many = Array.from({ length: 6 }, (_, i) => item(`i${i}`));
     const six = compose(type(many, [{ id: "g", title: "six", items: many.map(({ id }) => id) }]));
     const after = (seconds: number) =>
@@ -193,11 +193,11 @@ describe("one answer to a card", () => {
   });
 });
 
-describe("what must never be grouped", () => {
+describe("items that must never be grouped", () => {
   const refused = (items: Item[], group: Group = { ...GROUP, items: items.map(({ id }) => id) }) =>
     groupFaults(type(items, [group])).map(({ path }) => path);
 
-  test("is rejected with its path, whichever way it says what it is", () => {
+  test("are rejected with their path, whether marked or recognised by name", () => {
     const alone: [string, Partial<Item>][] = [
       ["a flag", { alone: "brakes" }],
       ["the ledger", { ledger: { out: "cover", how: "off" } }],
@@ -214,7 +214,7 @@ describe("what must never be grouped", () => {
     }
   });
 
-  test("is known by its name in a checklist of others, whose items have no flags", () => {
+  test("are recognised by name in checklists without the marks", () => {
     for (const title of [
       "Left brake: dry",
       "Fuel cap: on",
@@ -233,7 +233,7 @@ describe("what must never be grouped", () => {
     ).toEqual([]);
   });
 
-  test("nor an item twice, one of another place, one that is not there, or a sample among looks", () => {
+  test("groups reject duplicates, items of other stations, missing items, and a sample among looks", () => {
     const items = [item("a"), item("b"), item("far", { station: "tail" }), item("cup", { kind: "sample" })];
     expect(
       groupFaults(
@@ -268,20 +268,20 @@ describe("a turnaround", () => {
   const asked = (...conditions: ("turnaround" | "refuelled" | "frost")[]) =>
     compose(of, { conditions }).items.map(({ id }) => id);
 
-  test("asks what kills, the sample after fuel, and what the day brings", () => {
+  test("asks critical items, samples after refuelling, and the items of the day's conditions", () => {
     expect(asked()).toEqual(["cap", "skin", "cup"]);
     expect(asked("turnaround")).toEqual(["cap"]);
     expect(asked("turnaround", "refuelled", "frost")).toEqual(["cap", "cup", "ice"]);
     expect(compose(of, { conditions: ["turnaround"] }).lineUp?.map(({ id }) => id)).toEqual(["sock"]);
   });
 
-  test("is none after the work, on the first flight of a day, or on a type without one", () => {
+  test("is not available after maintenance, on the first flight of the day, or on a type without one", () => {
     for (const other of ["first of the day", "after maintenance", "just rigged"] as const)
       expect(() => compose(of, { conditions: ["turnaround", other] })).toThrow(/not possible with/);
     expect(() => compose(type(EDGE), { conditions: ["turnaround"] })).toThrow(/no turnaround checklist/);
   });
 
-  test("that leaves out an item that kills is rejected with its path", () => {
+  test("that leaves out a critical item is rejected with its path", () => {
     const [cap, ...rest] = items as [Item, ...Item[]];
     const { turnaround: _always, ...forgotten } = cap;
     expect(turnaroundFaults({ ...of, items })).toEqual([]);
@@ -294,12 +294,12 @@ describe("a turnaround", () => {
   });
 });
 
-test("conditions that a type is not flown in are rejected with the reason", () => {
+test("conditions in which a type is not flown are rejected with the reason", () => {
   const of = type(EDGE, [], { notOffered: [{ condition: "instrument", why: "By sight only." }] });
   expect(() => compose(of, { conditions: ["instrument"] })).toThrow(/By sight only/);
 });
 
-test("groups are for a pilot with ten walkarounds, and not for a student (common practice)", () => {
+test("groups are for pilots with ten walkarounds, and not for students (common practice)", () => {
   expect([mayGroup(9, "pilot"), mayGroup(10, "pilot"), mayGroup(40, "student")]).toEqual([
     false,
     true,
@@ -307,7 +307,7 @@ test("groups are for a pilot with ten walkarounds, and not for a student (common
   ]);
 });
 
-test("the line-up check is no part of the way to the verdict, and what is known there is looked at while it stands", () => {
+test("the line-up check does not affect the verdict, but a problem found there does", () => {
   const items = [item("a"), item("sock", { station: "runway" })];
   const of = type(items, [], {
     stations: [

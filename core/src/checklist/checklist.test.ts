@@ -31,7 +31,7 @@ const list = composeList(LIST_INPUT);
 const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 const currentAfter = (...events: PreflightEvent[]) => currentItem(list, fold(...events))?.id;
 
-describe("today's list", () => {
+describe("today's checklist", () => {
   test("is in the order of the work: phase, station, item", () => {
     expect(list.items.map((i) => i.id)).toEqual([
       "docs",
@@ -45,20 +45,20 @@ describe("today's list", () => {
     expect(list.stations.map((s) => s.id)).toEqual(["papers", "left", "right", "engine"]);
   });
 
-  test("adds what the conditions ask for, and says why", () => {
+  test("adds items for the conditions, with reasons", () => {
     const cold = composeList({ ...LIST_INPUT, conditions: ["frost"] });
     expect(itemsOf(cold, "lap").map((i) => i.id)).toContain("right.frost");
     expect(cold.differences).toContainEqual({ itemId: "right.frost", why: "frost" });
     expect(list.items.some((i) => i.id === "right.frost")).toBe(false);
   });
 
-  test("takes only what fits the model year", () => {
+  test("has only what fits the model year", () => {
     const old = composeList({ ...LIST_INPUT, aircraft: { ...aircraft, year: 1980 } });
     expect(old.items.map((i) => i.id)).toContain("primer");
     expect(list.items.map((i) => i.id)).not.toContain("primer");
   });
 
-  test("meets an open discrepancy first at its own station, and never loses one whose station is gone", () => {
+  test("puts an open discrepancy first at its station, and keeps one whose station no longer exists", () => {
     const known = {
       id: "d1",
       stationId: "right",
@@ -80,7 +80,7 @@ describe("today's list", () => {
     expect(today.items[0]?.id).toBe("known:d2");
   });
 
-  test("holds the empty mass of the last weighing against what is read, not an older one of the aircraft's file", () => {
+  test("uses the empty mass of the last weighing, not an older one of the aircraft's file", () => {
     const own = { ...aircraft, facts: { "empty.mass": "740", "prop.number": "77" } };
     const loading = { weighing: { emptyKg: 748.5 } } as NonNullable<
       Parameters<typeof composeList>[0]["loading"]
@@ -103,14 +103,14 @@ describe("today's list", () => {
   });
 });
 
-describe("where the preflight stands", () => {
-  test("is behind the last answer, and at the first item at the start", () => {
+describe("the current item", () => {
+  test("is the one after the last answer, and the first one at the start", () => {
     expect(currentAfter()).toBe("docs");
     expect(currentAfter(answered("docs"))).toBe("lock");
     expect(currentAfter(answered("docs"), answered("lock"))).toBe("left.skin");
   });
 
-  test("what was put off comes again before the step ends", () => {
+  test("postponed items return before the phase ends", () => {
     const events = [
       answered("docs"),
       answered("lock"),
@@ -122,12 +122,12 @@ describe("where the preflight stands", () => {
     expect(currentAfter(...events, answered("own.rail"))).toBe("left.skin");
   });
 
-  test("an item gone to on purpose is the current one, answered or not", () => {
+  test("an item opened on purpose is current, answered or not", () => {
     expect(currentAfter(answered("docs"), event("item.visited", { itemId: "docs" }))).toBe("docs");
     expect(currentAfter(event("item.visited", { itemId: "oil" }))).toBe("oil");
   });
 
-  test("undo stands before the item again", () => {
+  test("undo returns to the item", () => {
     const slip = answered("lock");
     expect(currentAfter(answered("docs"), slip, undo(slip))).toBe("lock");
   });
@@ -319,7 +319,7 @@ function play(steps: readonly Step[]): PreflightEvent[] {
 }
 
 describe("events", () => {
-  test("fold to the same state in any order and with any repetition", () => {
+  test("fold to the same state in any order and with repeats", () => {
     fc.assert(
       fc.property(doings, fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })), (steps, chance) => {
         const events = play(steps);
@@ -335,7 +335,7 @@ describe("events", () => {
     );
   });
 
-  test("undone leave the state as if they had never been", () => {
+  test("that are undone leave the state as if they had never happened", () => {
     fc.assert(
       fc.property(doings, (steps) => {
         // Before the signature, and with names not used by earlier events.
@@ -348,7 +348,7 @@ describe("events", () => {
     );
   });
 
-  test("one more at a time come to what folding them all at once does", () => {
+  test("folded one by one give the same state as all at once", () => {
     fc.assert(
       fc.property(doings, fc.array(fc.nat({ max: 5 })), (steps, cuts) => {
         const events = play(steps);
@@ -367,7 +367,7 @@ describe("events", () => {
     );
   });
 
-  test("that arrive behind the last one although they were first are folded in their own place", () => {
+  test("that arrive late are folded in their own place", () => {
     const [first, second, third] = [started(), answered("docs"), answered("lock")];
     const folded = foldIncrementally(foldIncrementally(undefined, streamId, [first, third]), streamId, [
       first,
@@ -383,7 +383,7 @@ describe("events", () => {
     expect(undone.state.answers).toEqual({});
   });
 
-  test("of an item that is named like something of the language are an item's all the same", () => {
+  test("of an item named like a language keyword work as usual", () => {
     for (const id of ["constructor", "__proto__", "toString"]) {
       expect(fold().answers[id]).toBeUndefined();
       const state = fold(answered(id));
@@ -392,11 +392,11 @@ describe("events", () => {
     }
   });
 
-  test("of another preflight are not its own", () => {
+  test("of another preflight are ignored", () => {
     expect(foldPreflight("another", [started(), answered("docs")]).answers).toEqual({});
   });
 
-  test("an interruption is open until it is resumed", () => {
+  test("an interruption stays open until resumed", () => {
     const away = event("interrupted", {});
     expect(fold(away).interruptions).toEqual([{ at: away.at }]);
     const back = event("resumed", {});
@@ -421,7 +421,7 @@ describe("discrepancies", () => {
     measure: "5 mm",
   });
 
-  test("keep every look, and the last measure", () => {
+  test("keep every inspection and the last measurement", () => {
     const [state] = foldDiscrepancies([seen, opening]);
     expect(state).toMatchObject({
       measure: "5 mm",
@@ -431,7 +431,7 @@ describe("discrepancies", () => {
     expect(state?.closed).toBeUndefined();
   });
 
-  test("end when they are signed off; a look without its opening is none yet", () => {
+  test("end when signed off; an inspection without its opening does not count yet", () => {
     const closing = event("discrepancy.closed", { discrepancyId: "d", how: "filled" });
     expect(foldDiscrepancies([opening, closing])[0]?.closed).toMatchObject({ how: "filled" });
     expect(foldDiscrepancies([seen])).toEqual([]);
@@ -448,7 +448,7 @@ describe("the runway in use", () => {
     answers: fold(event("item.answered", { itemId: "which", outcome: "checked", value })).answers,
   });
 
-  test("is what was answered where the choices come from the airfield, whatever that item is called", () => {
+  test("is the answer to the item with the airfield's runways as choices, whatever its id", () => {
     expect(runwayInUse({ items, airfield: field }, chosen("24"))).toEqual({
       id: "24",
       itemId: "which",
@@ -456,7 +456,7 @@ describe("the runway in use", () => {
     });
   });
 
-  test("one that the airfield does not have is reported by its name, without a direction; unanswered there is none", () => {
+  test("one not on file at the airfield has a name but no direction; without an answer there is none", () => {
     expect(runwayInUse({ items, airfield: field }, chosen("09"))).toEqual({ id: "09", itemId: "which" });
     expect(runwayInUse({ items, airfield: field }, { answers: {} })).toBeUndefined();
     expect(runwayInUse({ items: list.items }, chosen("24"))).toBeUndefined();

@@ -49,14 +49,14 @@ const withdraw = (crewId: string, opening: PreflightEvent) =>
 const fold = (...events: PreflightEvent[]) => foldPreflight(WALK, events);
 
 describe("an undo", () => {
-  test("counts from who gave the answer and from the preflight's pilot, from no one else", () => {
+  test("counts from the person who answered and the preflight's pilot only", () => {
     const [begin, given] = [start(), answer("student", "tyre")];
     expect(fold(begin, given, undo("student", given)).answers).toEqual({});
     expect(fold(begin, given, undo("pilot", given)).answers).toEqual({});
     expect(fold(begin, given, undo("somebody", given)).answers.tyre).toBeDefined();
   });
 
-  test("counts from who answered, where another read aloud and held the device", () => {
+  test("counts from the person who answered when another held the device", () => {
     const given = by("pilot", "item.answered", { itemId: "tyre", outcome: "checked", byCrewId: "second" });
     expect(fold(start(), given, undo("second", given)).answers).toEqual({});
   });
@@ -76,7 +76,7 @@ describe("an undo", () => {
     expect(foldDiscrepancies([start(), opening, look, undo("pilot", look)])[0]?.observations).toEqual([]);
   });
 
-  test("does not reach behind the signature, and may undo what was answered after it", () => {
+  test("cannot reach before the signature, but can undo later answers", () => {
     const events = [start(), answer("pilot", "tyre"), sign("pilot", "fly"), answer("pilot", "cover")];
     const [, before, , after] = events as [PreflightEvent, PreflightEvent, PreflightEvent, PreflightEvent];
     const state = fold(...events, undo("pilot", before), undo("pilot", after));
@@ -106,7 +106,7 @@ describe("an undo", () => {
 });
 
 describe("a finding", () => {
-  test("is withdrawn by who logged it, before the signature, and stays on record as withdrawn", () => {
+  test("is withdrawn before the signature by the person who logged it, and stays on record as withdrawn", () => {
     const [begin, opening] = [start(), find("student")];
     const all = [begin, opening, withdraw("student", opening)];
     expect(fold(...all).discrepancies).toEqual([]);
@@ -125,7 +125,7 @@ describe("a finding", () => {
     }
   });
 
-  test("is not taken over by another event that claims its id, whatever id that one has itself", () => {
+  test("cannot be replaced by another event that claims its id", () => {
     const opening = find("pilot");
     const claim = (id: string) =>
       by(
@@ -147,7 +147,7 @@ describe("a finding", () => {
         ]);
   });
 
-  test("is signed off once: a second sign-off does not take the first one's place", () => {
+  test("is signed off once: a second sign-off does not replace the first", () => {
     const opening = find("pilot");
     const first = by("kofi", "discrepancy.closed", { discrepancyId: opening.id, how: "line changed" });
     const second = by("other", "discrepancy.closed", { discrepancyId: opening.id, how: "looks fine" });
@@ -156,7 +156,7 @@ describe("a finding", () => {
 });
 
 describe("a signature", () => {
-  test("is the pilot's own; what another signs, or he himself later, is an amendment", () => {
+  test("is the pilot's; a signature by another person, or a later one, is an amendment", () => {
     const events = [start(), sign("somebody", "fly"), sign("pilot", "not flying"), sign("pilot", "fly")];
     const state = fold(...events);
     expect(state.signed).toMatchObject({ crewId: "pilot", decision: "not flying" });
@@ -166,7 +166,7 @@ describe("a signature", () => {
     ]);
   });
 
-  test("is not had by beginning the preflight a second time under an earlier id", () => {
+  test("cannot be taken by starting the preflight again under an earlier id", () => {
     const begin = start("pilot", { id: WALK });
     const thief = start("thief", { id: "0-earlier" });
     const state = fold(thief, begin, sign("thief", "fly"));
@@ -175,8 +175,8 @@ describe("a signature", () => {
   });
 });
 
-describe("what is undone from the screen", () => {
-  test("is what this person may undo, a finding by its withdrawal", () => {
+describe("undo on the screen", () => {
+  test("offers what this person may undo; a finding is withdrawn", () => {
     const [begin, given, opening] = [start(), answer("student", "tyre"), find("student")];
     expect(undoEvent(fold(begin, given), "student")).toEqual({
       type: "item.undone",
@@ -195,9 +195,9 @@ describe("what is undone from the screen", () => {
 });
 
 /** Recorded before these rules existed: an opening with its own id, undone by another device, and signed by two people. */
-describe("what was on record before there were rules", () => {
+describe("records made before the rules existed", () => {
   const old = { rules: 1 } as const;
-  test("goes on meaning what it meant: an undone finding is gone, the last signature stands", () => {
+  test("keep their meaning: an undone finding is gone, the last signature stands", () => {
     const begin = start("pilot", old);
     const opening = by("pilot", "discrepancy.opened", { ...FINDING, discrepancyId: "d" }, old);
     const undone = undo("student", opening, { ...old, streamId: "walk-2" });
@@ -208,14 +208,14 @@ describe("what was on record before there were rules", () => {
     expect(state.signed).toMatchObject({ crewId: "instructor", decision: "fly" });
   });
 
-  test("is not made use of by a later signature", () => {
+  test("cannot be exploited by a later signature", () => {
     const events = [start("pilot", old), sign("instructor", "fly", old), sign("pilot", "not flying")];
     expect(fold(...events).signed).toMatchObject({ crewId: "instructor" });
     expect(fold(...events).amendments).toHaveLength(1);
   });
 });
 
-test("whoever did what, in whatever order it comes, one more at a time is the same as all at once", () => {
+test("any order of events by any people folds one by one to the same state as all at once", () => {
   const person = fc.constantFrom("pilot", "student", "somebody");
   const step = fc.record({
     who: person,

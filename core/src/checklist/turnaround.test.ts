@@ -7,7 +7,7 @@ const none = { uplifts: [], signOffs: [] };
 const trouble = (walks: EarlierPreflight[], since: Partial<typeof none> = {}) =>
   turnaroundBlockReason(walks, "me", NOW, { ...none, ...since });
 
-test("the same pilot, put away an hour ago, nothing done to it since", () => {
+test("the same pilot, secured an hour ago, no work since", () => {
   expect(trouble([flown])).toBeUndefined();
   expect(trouble([{ ...flown, signedAt: at(30), lastAt: at(28), crewId: "other" }, flown])).toBeUndefined();
   // Filling one tank after another is one refuelling.

@@ -4,14 +4,14 @@ import { judgeDate } from "./judge-date";
 
 const grade = (date: string, now: string) => judgeDate("d", "Battery", date, now)?.grade;
 
-test("holds to the end of its month (common practice)", () => {
+test("is valid to the end of its month (common practice)", () => {
   expect(grade("06/2028", "2026-11-26T10:00:00.000Z")).toBe("within limits");
   expect(grade("11/2026", "2026-11-30T23:00:00.000Z")).toBe("note");
   expect(grade("11/2026", "2026-12-01T00:00:00.000Z")).toBe("ask");
   expect(grade("12/2025", "2026-01-01T00:00:01.000Z")).toBe("ask");
 });
 
-test("is passed when a calendar of others says so", () => {
+test("is expired according to an independent calendar", () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 2020, max: 2040 }),
@@ -31,7 +31,7 @@ test("is passed when a calendar of others says so", () => {
   );
 });
 
-test("claims nothing of words that are no date", () => {
+test("makes nothing of text that is not a date", () => {
   for (const words of ["", "13/2026", "2026", "4", "June 2028", "00/2026"])
     expect(grade(words, "2026-11-26T10:00:00.000Z")).toBeUndefined();
 });

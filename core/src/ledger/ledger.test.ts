@@ -56,7 +56,7 @@ const stateOf = (thing: string, ...events: PreflightEvent[]) =>
   foldLedger(list, fold(...events)).find((entry) => entry.thing === thing)?.state;
 
 describe("the ledger", () => {
-  test("holds what is on until it is off again, and what is open until it is shut", () => {
+  test("holds switched-on things until off, and opened things until closed", () => {
     expect(stateOf("battery")).toBe("waits");
     expect(stateOf("battery", answered("on"))).toBe("out");
     expect(stateOf("battery", answered("on"), answered("off"))).toBe("back");
@@ -65,14 +65,14 @@ describe("the ledger", () => {
     expect(stateOf("oil door", answered("cowl"))).toBe("out");
   });
 
-  test("counts what is off as stowed in the same answer; what would not come off still waits", () => {
+  test("counts a removed thing as stowed with the same answer; one that could not be removed still waits", () => {
     expect(stateOf("pitot cover", answered("cover"))).toBe("back");
     expect(stateOf("pitot cover", event("item.answered", { itemId: "cover", outcome: "found" }))).toBe(
       "waits",
     );
   });
 
-  test("names what is open and where it stands on the aircraft", () => {
+  test("names what is open and where it is on the aircraft", () => {
     const open = openEntries(foldLedger(list, fold(answered("lock"), answered("on"))));
     expect(open.map((entry) => entryText(list, entry))).toEqual([
       "battery: still on, at Engine",
@@ -80,7 +80,7 @@ describe("the ledger", () => {
     ]);
   });
 
-  test("keeps the verdict from being given while something is out", () => {
+  test("blocks the verdict while something is out", () => {
     const all = list.items.map((i) => answered(i.id));
     const withoutOff = all.filter((e) => (e.data as { itemId: string }).itemId !== "off");
     const found = event("item.answered", { itemId: "off", outcome: "found" });
@@ -91,7 +91,7 @@ describe("the ledger", () => {
     expect(computeVerdict(list, fold(...all)).verdict).toBe("go");
   });
 
-  test("is put back after the flight: what was taken off, and the type's own last things", () => {
+  test("after the flight lists what was removed, and the type's own last items", () => {
     expect(list.after?.map((i) => i.title)).toEqual(["Write the hours", "Pitot cover on"]);
     // None of it is needed for the verdict.
     expect(list.items.some((i) => i.id === "log")).toBe(false);
@@ -100,7 +100,7 @@ describe("the ledger", () => {
 });
 
 describe("an ordering rule", () => {
-  test("stops the hand before the propeller until the ignition was seen off", () => {
+  test("blocks the propeller until the ignition was seen off", () => {
     expect(blockedBy(list, fold(), byId("propeller"))).toEqual({
       kind: "rule",
       why: "It can fire while a hand is on it.",
@@ -109,21 +109,21 @@ describe("an ordering rule", () => {
     expect(blockedBy(list, fold(answered("ignition")), byId("propeller"))).toBeUndefined();
   });
 
-  test("is not satisfied by an ignition found wrong, or undone", () => {
+  test("is not satisfied by a failed or undone ignition check", () => {
     const wrong = event("item.answered", { itemId: "ignition", outcome: "found" });
     expect(blockedBy(list, fold(wrong), byId("propeller"))?.kind).toBe("rule");
     const slip = answered("ignition");
     expect(blockedBy(list, fold(slip, undo(slip)), byId("propeller"))?.kind).toBe("rule");
   });
 
-  test("does not wait for what is not on today's list", () => {
+  test("does not wait for items not on today's checklist", () => {
     const shorter = { ...list, items: list.items.filter((i) => i.id !== "ignition") };
     expect(blockedBy(shorter, fold(), byId("propeller"))).toBeUndefined();
   });
 });
 
 describe("the gate before boarding", () => {
-  test("says exactly what is open, and leads to what closes it", () => {
+  test("names what is open, and leads to the item that closes it", () => {
     const block = blockedBy(list, fold(answered("on"), answered("cowl"), answered("lock")), byId("belts"));
     expect(block).toEqual({
       kind: "gate",
@@ -136,13 +136,13 @@ describe("the gate before boarding", () => {
     });
   });
 
-  test("lets nothing in front of it wait", () => {
+  test("does not let earlier items wait", () => {
     for (const i of list.items.filter((x) => !["belts", "propeller"].includes(x.id)))
       expect(blockedBy(list, fold(), i)).toBeUndefined();
   });
 
   /** Arbitrary sequences of actions with undo: the answers the preflight accepts. */
-  test("is not passed with an open ledger by any sequence of answers", () => {
+  test("cannot be passed with an open ledger by any sequence of answers", () => {
     const doing = fc.record({
       itemId: fc.constantFrom(...list.items.map((i) => i.id)),
       outcome: fc.constantFrom("checked" as const, "checked" as const, "found" as const),

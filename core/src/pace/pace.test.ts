@@ -43,8 +43,8 @@ const answer = (seconds: number, itemId: string): [number, EventType, EventData[
   { itemId, outcome: "checked" },
 ];
 
-describe("the least time for a look", () => {
-  test("is more for what is felt, held or counted than for a glance (common practice)", () => {
+describe("the minimum time for a look", () => {
+  test("is longer for feeling, holding and counting than for a glance (common practice)", () => {
     expect(minimumSeconds({ kind: "look" })).toBeLessThan(minimumSeconds({ kind: "feel" }));
     expect(minimumSeconds({ kind: "count", expected: 9 })).toBeGreaterThan(
       minimumSeconds({ kind: "count", expected: 2 }),
@@ -55,7 +55,7 @@ describe("the least time for a look", () => {
 });
 
 describe("answers faster than a person can look", () => {
-  test("are reported with their items: twelve items in eight seconds (the trade's own example)", () => {
+  test("are reported with their items: twelve items in eight seconds (common example)", () => {
     const state = preflight(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
     // The first answer came after a minute: only the eleven after it are rushed.
     const [run, ...more] = rushedSequences(list, state);
@@ -65,7 +65,7 @@ describe("answers faster than a person can look", () => {
     expect(run && hastyText(run)).toBe("11 items in 7 s: too fast to have looked at each one.");
   });
 
-  test("are nothing when every look had its time, or when only three came quickly", () => {
+  test("are not reported if every look had its time, or only three were quick", () => {
     expect(
       rushedSequences(list, preflight(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
     ).toEqual([]);
@@ -74,14 +74,14 @@ describe("answers faster than a person can look", () => {
     ).toEqual([]);
   });
 
-  test("are judged run by run: a slow one between two quick ones parts them", () => {
+  test("are assessed in runs: a slow answer separates two quick runs", () => {
     const quick = (from: number, first: number) =>
       Array.from({ length: 6 }, (_, i) => answer(from + i * 0.1, `left.${first + i}`));
     const runs = rushedSequences(list, preflight(...quick(60, 0), ...quick(200, 6)));
     expect(runs.map((run) => run.items.length)).toEqual([5, 5]);
   });
 
-  test("are not looked for in what a run-up's trace wrote down all at once", () => {
+  test("are not counted for items answered at once from a run-up trace", () => {
     const read = { itemId: "left.0", from: "monitor" as const, notes: [], rpm: [], steps: [] };
     const batch = Array.from({ length: 8 }, (_, i) => answer(90 + i * 0.01, `left.${i}`));
     expect(rushedSequences(list, preflight([90, "run-up.read", read], ...batch))).toEqual([]);
@@ -90,7 +90,7 @@ describe("answers faster than a person can look", () => {
     expect(rushedSequences(list, preflight([60, "run-up.read", read], ...batch))).toHaveLength(1);
   });
 
-  test("are not looked for in what was flowed from memory: reading it is quick", () => {
+  test("are not counted after a flow: the check is quick", () => {
     const state = preflight(
       [50, "station.flowed", { stationId: "left" }],
       ...Array.from({ length: 12 }, (_, i) => answer(60 + i * 0.3, `left.${i}`)),
@@ -108,7 +108,7 @@ describe("a station done from memory", () => {
     expect(rushedSequences(list, preflight([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
   });
 
-  test("one after the other in a breath is one run", () => {
+  test("right after another counts as one run", () => {
     const state = preflight(
       [30, "station.flowed", { stationId: "left" }],
       [31, "station.flowed", { stationId: "right" }],
@@ -118,7 +118,7 @@ describe("a station done from memory", () => {
 });
 
 describe("time", () => {
-  test("that an interruption took is no one's look", () => {
+  test("of an interruption belongs to no look", () => {
     const state = preflight(
       answer(10, "left.0"),
       [20, "interrupted", { cause: "screen left", since: new Date(FROM + 12_000).toISOString() }],
@@ -128,13 +128,13 @@ describe("time", () => {
     expect(answerTimes(list, state).map((t) => t.seconds)).toEqual([10, 7]);
   });
 
-  test("with a clock set back is none", () => {
+  test("with a clock set back does not count", () => {
     expect(
       answerTimes(list, preflight(answer(10, "left.0"), answer(5, "left.1"))).every((t) => t.seconds >= 0),
     ).toBe(true);
   });
 
-  test("is added up by station, and the way between stations is kept with every return", () => {
+  test("is summed by station, and the way between stations is kept with every return", () => {
     const state = preflight(
       answer(10, "left.0"),
       answer(30, "right.0"),
@@ -158,7 +158,7 @@ describe("a pilot's pace", () => {
     .map((s) => earlier("ines", s))
     .concat([20, 30, 1000].map((s) => earlier("yuki", s)));
 
-  test("is compared with the middle of the own preflights and of everybody's", () => {
+  test("is compared with the median of their own preflights and of everybody's", () => {
     expect(comparePace({ left: 34, right: 5 }, walks, "ines")).toEqual([
       { stationId: "left", seconds: 34, ownSeconds: 70, groupSeconds: 65, quick: true },
       { stationId: "right", seconds: 5, quick: false },
@@ -178,13 +178,13 @@ describe("a pilot's pace", () => {
 describe("a long silence", () => {
   const at = (seconds: number) => FROM + seconds * 1000;
 
-  test("of four minutes is an interruption no one told of", () => {
+  test("of four minutes is an interruption that was not reported", () => {
     const state = preflight(answer(10, "left.0"));
     expect(longGapSince(list, state, at(10 + 239))).toBeUndefined();
     expect(longGapSince(list, state, at(10 + 240))).toBe(new Date(at(10)).toISOString());
   });
 
-  test("is none before the first answer, while one is open, or after the signature", () => {
+  test("does not count before the first answer, during an interruption, or after the signature", () => {
     expect(longGapSince(list, preflight(), at(9999))).toBeUndefined();
     expect(
       longGapSince(list, preflight(answer(10, "left.0"), [20, "interrupted", {}]), at(9999)),

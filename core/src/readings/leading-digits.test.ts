@@ -20,12 +20,12 @@ test.each([
   expect(leadingDigits(reading, last)?.start).toBe(other);
 });
 
-test("a short number is typed whole", () => {
+test("a short number is entered completely", () => {
   expect(leadingDigits({ unit: "V", decimals: 0 }, 25)).toBeUndefined();
   expect(leadingDigits({ unit: "rpm", decimals: 0 }, 650)).toBeUndefined();
 });
 
-test("behind the leading digits or whole: the same number", () => {
+test("with the leading digits or complete, the number is the same", () => {
   const expected = leadingDigits(rpm, 1800);
   expect(typedNumber("730", expected)).toBe(1730);
   expect(typedNumber("1730", expected)).toBe(1730);
@@ -38,14 +38,14 @@ test("behind the leading digits or whole: the same number", () => {
   expect(typedText("301", leadingDigits(hours, 4228.9))).toEqual({ start: "42", rest: "30.1" });
 });
 
-test("what no one expects is taken as it was typed: a dead magneto, a flat battery, a meter that was changed", () => {
+test("unexpected numbers are taken as entered: a dead magneto, a flat battery, a changed meter", () => {
   expect(typedNumber("0", leadingDigits(rpm, 1800))).toBe(0);
   expect(typedNumber("11.8", leadingDigits(volts, 25.2))).toBe(11.8);
   expect(typedNumber("3.4", leadingDigits(hours, 4228.9))).toBe(3.4);
   expect(typedNumber("", leadingDigits(rpm, 1800))).toBeUndefined();
 });
 
-test("whoever types a whole number gets that number, wherever it lies", () => {
+test("a complete number is taken as entered, whatever its value", () => {
   fc.assert(
     fc.property(
       fc.constantFrom(rpm, hours, hPa, volts),

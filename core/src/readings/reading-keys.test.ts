@@ -11,7 +11,7 @@ import {
   UNITS,
 } from "../index";
 
-test("every id that is made is read back, of every kind, for any engine or tank", () => {
+test("every generated id is parsed back, for every kind, engine and tank", () => {
   for (const kind of READING_KINDS) {
     const { of } = readingDefinition(kind);
     if (of !== "tank") expect(readingName(readingKey(kind))).toEqual({ kind });
@@ -37,7 +37,7 @@ test.each([
   expect(readingName(key)).toEqual(expected);
 });
 
-test("what is of the day and what is of the aircraft; the aircraft's own readings are the aircraft's", () => {
+test("readings of the day and of the aircraft; the aircraft's own readings belong to it", () => {
   expect(["fuel.dip.left", "wind.gust", "hours", "oil.level.right", "mass.rear"].map(scopeOf)).toEqual(
     Array(5).fill("day"),
   );
@@ -46,7 +46,7 @@ test("what is of the day and what is of the aircraft; the aircraft's own reading
   );
 });
 
-test("topics, tanks and kinds are reported without looking into the id", () => {
+test("topics, tanks and kinds are known without parsing the id", () => {
   expect(topicOf("fuel.gauge.left")).toBe("fuel");
   expect(topicOf("nose-oleo")).toBeUndefined();
   expect(topicOf(undefined)).toBeUndefined();
@@ -56,7 +56,7 @@ test("topics, tanks and kinds are reported without looking into the id", () => {
   expect(isReadingOf("oil.temperature", "oil.level")).toBe(false);
 });
 
-test("every kind's unit is one that can be read", () => {
+test("the unit of every kind can be read", () => {
   for (const kind of READING_KINDS) {
     const { unit } = readingDefinition(kind);
     if (unit) expect(UNITS.some((one) => isConvertible(one, unit))).toBe(true);

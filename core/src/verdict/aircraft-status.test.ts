@@ -13,8 +13,8 @@ const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = 
 
 // No published source judges an aircraft before its preflight; that the worst open defect decides is common practice of technical
 // logs.
-describe("an aircraft as it stands", () => {
-  test("has no reason against it where nothing is open and the oil was not low", () => {
+describe("the status of an aircraft", () => {
+  test("is without known problems if nothing is open and the oil was not low", () => {
     expect(aircraftStatus({ open: [], oil: [{ qt: 6, minimumQt: 6, at: "2026-05-01" }] })).toEqual({
       verdict: "go",
       grade: "within limits",
@@ -22,7 +22,7 @@ describe("an aircraft as it stands", () => {
     });
   });
 
-  test("is what its worst discrepancy makes of it, whatever else there is, in whatever order", () => {
+  test("is set by its worst discrepancy, whatever the others and their order", () => {
     fc.assert(
       fc.property(fc.array(fc.constantFrom(...FINDING_GRADES), { maxLength: 12 }), (grades) => {
         const standing = aircraftStatus({ open: grades.map((grade) => open(grade)) });
@@ -36,7 +36,7 @@ describe("an aircraft as it stands", () => {
     );
   });
 
-  test("says the oldest of one grade first, with what was measured of it", () => {
+  test("lists the oldest of one grade first, with its measurement", () => {
     const { reasons } = aircraftStatus({
       open: [
         open("watch", { openedAt: "2026-05-03T09:00:00.000Z", text: "New" }),

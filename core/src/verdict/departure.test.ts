@@ -166,7 +166,7 @@ function judged({
   );
 }
 
-test("with report and load the distances are judged; with neither nothing is claimed", () => {
+test("with report and load the distances are assessed; with neither nothing is claimed", () => {
   const good = judged({ weather: { report: report(), variationDeg: 1 } });
   expect(good["distance.take-off"]).toMatchObject({
     grade: "within limits",
@@ -179,7 +179,7 @@ test("with report and load the distances are judged; with neither nothing is cla
   expect(judged({})).toEqual({});
 });
 
-test("hot, heavy and soft on the grass is a stop with the smallest thing that makes it fit", () => {
+test("hot, heavy and soft grass is a stop with the smallest change that makes it fit", () => {
   const hot = judged({
     weather: { report: report({ celsius: 34, dewPointC: 20 }), variationDeg: 1, ground: "soft" },
     load: { front: 170, rear: 190 },
@@ -188,7 +188,7 @@ test("hot, heavy and soft on the grass is a stop with the smallest thing that ma
   expect(hot["distance.take-off"]?.sentence).toMatch(/\d+ m too short\.$/);
 });
 
-test("a runway that declares nothing is not judged, and says so; no number stands for it", () => {
+test("a runway without declared distances is not assessed, and says so; no number is assumed", () => {
   expect(
     judged({ runway: "17", weather: { report: report(), variationDeg: 1 } })["distance.take-off"],
   ).toMatchObject({
@@ -197,7 +197,7 @@ test("a runway that declares nothing is not judged, and says so; no number stand
   });
 });
 
-test("whoever began where no one had told the own limits is asked about them, not passed", () => {
+test("without personal minimums on the device the verdict asks about them", () => {
   const good = { weather: { report: report(), variationDeg: 1 } };
   expect(judged(good)["own-limits"]).toBeUndefined();
   expect(judged({ ...good, ownUnknown: true })["own-limits"]).toMatchObject({
@@ -217,7 +217,7 @@ test("the windsock is today's wind: a tailwind stops a student whose authorisati
   expect(tail["wind.sock"]?.sentence).toContain("170° difference");
 });
 
-test("a true wind is turned by the variation before it meets the runway", () => {
+test("a true wind is corrected by the variation before it is compared with the runway", () => {
   const cross = (variationDeg: number) =>
     judged({ minima: [SOLO], weather: { report: report({ wind: { fromDeg: 300, kt: 10 } }), variationDeg } })[
       "minima.crosswindKt"
@@ -227,7 +227,7 @@ test("a true wind is turned by the variation before it meets the runway", () => 
   expect([cross(0)?.grade, cross(20)?.grade]).toEqual(["stop", "within limits"]);
 });
 
-test("after sunset it is a night flight: a stop with a checklist for the day, none with one for the night", () => {
+test("after sunset it is a night flight: a stop with a day checklist, not with a night one", () => {
   // Sunset on that day at that place by astronomy-engine: 19:09 UTC.
   const late = {
     at: "2026-05-01T18:35:00.000Z",
@@ -240,7 +240,7 @@ test("after sunset it is a night flight: a stop with a checklist for the day, no
   expect(judged({ ...late, conditions: ["night"] }).light?.grade).toBe("within limits");
 });
 
-test("poor visibility under a rule is a stop; an old report of another field is asked about", () => {
+test("visibility below a rule is a stop; an old report, or of another airfield, is asked about", () => {
   expect(
     judged({ weather: { report: report({ visibilityM: 3000 }), variationDeg: 1 } })["minima.visibilityM"],
   ).toMatchObject({ grade: "stop" });
@@ -263,7 +263,7 @@ test("a launch has its own wind limits", () => {
   expect(winch["launch.wind"]).toBeUndefined();
 });
 
-test("what is shown of the ground later leaves the report as it was; the last report counts", () => {
+test("a later ground condition leaves the report unchanged; the last report counts", () => {
   const events = [
     event("preflight.started", {
       registration: "QX-TST",

@@ -135,7 +135,7 @@ const uplift = (amount: number, unit: "L" | "US gal" = "L", more: object = {}) =
 
 describe("the three sources of a preflight", () => {
   // By the log: 140 L, less one hour at 30 L/h and 4 L for taxi: 106 L.
-  test("agree, and say how much there is", () => {
+  test("agree, and give the quantity", () => {
     const result = find("fuel.sources", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
     expect(result).toMatchObject({ grade: "within limits" });
     expect(result?.sentence).toMatch(/dipstick 106 L, gauge 105 L, log 106 L: they agree/);
@@ -150,18 +150,18 @@ describe("the three sources of a preflight", () => {
     expect(result?.sentence).toContain("the log differs from the others");
   });
 
-  test("the gauge differs from the others: fly by the dipstick, watched", () => {
+  test("the gauge differs from the others: fly by the dipstick and monitor", () => {
     expect(find("fuel.sources", hours(101), ...gauges(5, 4), ...dips(10.8, 10.4))).toMatchObject({
       grade: "watch",
       sentence: expect.stringContaining("the gauge differs from the others"),
     });
   });
 
-  test("a gauge alone is no look into the tank", () => {
+  test("a gauge alone does not replace looking into the tank", () => {
     expect(judged(hours(101), ...gauges(55, 50)).fuel?.usableL).toBeUndefined();
   });
 
-  test("a meter that went back, or that ran on unseen, is named", () => {
+  test("an hour meter that went back, or ran on unlogged, is named", () => {
     expect(find("hours", hours(99.5))).toMatchObject({
       grade: "ask",
       sentence: expect.stringContaining("cannot go back"),
@@ -180,7 +180,7 @@ describe("the three sources of a preflight", () => {
     expect(margin() / margin(told)).toBeCloseTo(36 / 30, 6);
   });
 
-  test("amounts are said in the unit that the pilot thinks in, and nothing is judged otherwise", () => {
+  test("amounts are shown in the pilot's unit, and the assessment is the same", () => {
     const given = [hours(101), ...gauges(55, 50), ...dips(10.8, 10.4)];
     const grades = (...more: PreflightEvent[]) =>
       judged(...given, ...more).judgements.map((j) => [j.id.replace(/event-.*/, ""), j.grade]);
@@ -199,7 +199,7 @@ describe("the three sources of a preflight", () => {
     );
   });
 
-  test("the worst reasonable case is shown where the best guess would still do", () => {
+  test("the worst case is shown even where the best estimate would be enough", () => {
     // 200 L by the log would disagree; by dipstick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
     const alone = composeList({ ...LIST_INPUT, type: flying, rules });
     const state = foldPreflight(streamId, [
@@ -219,7 +219,7 @@ describe("the three sources of a preflight", () => {
 });
 
 describe("an uplift in a preflight", () => {
-  test("makes dips and drains of before count no more, and is checked against the dipstick", () => {
+  test("invalidates earlier dips and drains, and is checked against the dipstick", () => {
     const clean = event("sample.taken", { itemId: "drain.1", look: "clean" });
     const before = [answered("docs"), hours(101), clean, ...dips(8, 10)];
     const open = fold(...before, uplift(50));
@@ -238,7 +238,7 @@ describe("an uplift in a preflight", () => {
     });
   });
 
-  test("over gallons that were litres is caught, with what it should say", () => {
+  test("in gallons that were litres is detected, with the correct value", () => {
     const result = find(
       "fuel.uplift",
       hours(101),
@@ -252,11 +252,11 @@ describe("an uplift in a preflight", () => {
     });
   });
 
-  test("of a grade that this aircraft may not burn is a stop", () => {
+  test("of a grade that is not approved for this aircraft is a stop", () => {
     expect(find("fuel.uplift", uplift(50, "L", { grade: "kerosene" }))).toMatchObject({ grade: "stop" });
   });
 
-  test("undone, everything is as it was", () => {
+  test("when undone, everything is as it was", () => {
     const before = [hours(101), ...dips(8, 10)];
     const slip = uplift(50);
     const { undoable: _u, lastAt: _l, cursor: _c, ...was } = fold(...before);
@@ -268,7 +268,7 @@ describe("an uplift in a preflight", () => {
 describe("drains in a preflight", () => {
   const cup = (look: "clean" | "water" | "kerosene smell", itemId = "drain.1") =>
     event("sample.taken", { itemId, look });
-  test("a sample that is not clean is no answer; the clean one after it is, and what was found stays on record", () => {
+  test("a sample that is not clean is no answer; the clean one after it is, and the finding stays on record", () => {
     expect(currentItem(list, fold(cup("water")))?.id).toBe("drain.1");
     expect(find("fuel.sample.drain.1", cup("water"))).toMatchObject({ grade: "ask" });
     const cleared = fold(cup("water"), cup("clean"));
@@ -280,7 +280,7 @@ describe("drains in a preflight", () => {
     expect(find("fuel.sample", cup("clean"))).toBeUndefined();
   });
 
-  test("rocked wings open every drain again; water that does not clear is a stop", () => {
+  test("rocking the wings opens every drain again; water that does not clear is a stop", () => {
     const rocked = [
       cup("clean", "drain.2"),
       cup("water"),
@@ -297,7 +297,7 @@ describe("drains in a preflight", () => {
     expect(find("fuel.sample.drain.1", cup("kerosene smell"))).toMatchObject({ grade: "stop" });
   });
 
-  test("that will not clear stop the flight whatever else cannot be read", () => {
+  test("that do not clear are a stop, whatever else cannot be read", () => {
     const bad = [hours(12), ...dips(8, 10), uplift(50), read("dip.left", "fuel.dip.left", 18)];
     const judgements = judged(...bad, cup("kerosene smell")).judgements;
     expect(judgements.find((j) => j.id === "fuel.sample.drain.1")?.grade).toBe("stop");
@@ -305,7 +305,7 @@ describe("drains in a preflight", () => {
     expect(checkUplifts(list, fold(...bad))[0]?.reconciled?.agrees).toBe(true);
   });
 
-  test("taken right after refuelling, or after a damp night, are to be taken once more", () => {
+  test("taken right after refuelling, or after a humid night, must be repeated", () => {
     expect(
       find("fuel.settling", uplift(50), read("dip.left", "fuel.dip.left", 18), ...dips(18, 10), cup("clean")),
     ).toMatchObject({
@@ -323,7 +323,7 @@ describe("drains in a preflight", () => {
 describe("oil in a preflight", () => {
   const level = (qt: number) => read("oil", "oil.level", qt, "US qt");
   const added = () => event("oil.added", { registration: "QX-TST", qt: 1, sealed: true });
-  test("an addition is read again, and counts in the consumption", () => {
+  test("after an addition is read again, and counts in the consumption", () => {
     const state = fold(level(5.4), added());
     expect(state.answers.oil).toBeUndefined();
     expect(state.oilAdded[0]).toMatchObject({ qt: 1, before: { value: 5.4, unit: "US qt" } });
@@ -331,7 +331,7 @@ describe("oil in a preflight", () => {
     // Last time 7.1 at 97 h; a tenth per hour since: 0.4 used by 101 h, one quart added: 7.7.
     expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "within limits" });
   });
-  test("oil that should not have gone in is on record all the same, and asked about", () => {
+  test("of the wrong kind is recorded all the same, and asked about", () => {
     const opened = event("oil.added", { registration: "QX-TST", qt: 1, sealed: false });
     expect(find("oil.added", level(6.5), opened)).toMatchObject({
       grade: "ask",
@@ -342,7 +342,7 @@ describe("oil in a preflight", () => {
     });
     expect(find("oil.added", level(6.5), added())).toBeUndefined();
   });
-  test("a sudden loss is asked about at a good level, and logged for the mechanic; a meter that was misread is not", () => {
+  test("a sudden loss is asked about even at a good level, and logged for the mechanic; a misread meter is not", () => {
     expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
     const { reasons } = computeVerdict(list, fold(hours(98), level(6.1)));
     expect(reasons.map((r) => r.judgement?.id)).toEqual(expect.arrayContaining(["oil.use", "hours"]));
@@ -351,7 +351,7 @@ describe("oil in a preflight", () => {
   });
 });
 
-test("a preflight's lines of the log are what was read and done, each with the meter, whatever a tank is called", () => {
+test("log entries of a preflight are its readings and additions, each with the hour meter, whatever the tank's name", () => {
   const state = fold(
     hours(101),
     read("dip.left", "fuel.dip.left", 8),
@@ -386,7 +386,7 @@ test("blades are counted one by one, and none is lost with the browser", () => {
   expect(currentItem(list, state)?.id).toBe("pull");
 });
 
-test("folding one more event is the same as folding all, for every kind of fluid event, and leaves the earlier fold alone", () => {
+test("folding one more event equals folding all, for every kind of fluid event, and leaves the earlier state unchanged", () => {
   const events = [
     started(),
     hours(101),

@@ -49,7 +49,7 @@ describe("a reading carries its unit to the judge", () => {
     return unit ? [{ key: readingKey(kind, of === "tank" ? "main" : undefined), unit }] : [];
   });
 
-  test("whatever it was read in, the same amount is judged the same", () => {
+  test("the same quantity is assessed alike in any unit", () => {
     const cases = limited.flatMap(({ key, unit }) =>
       UNITS.filter((other) => isConvertible(other, unit)).map((other) => ({ key, unit, other })),
     );
@@ -82,7 +82,7 @@ describe("a reading carries its unit to the judge", () => {
     );
   });
 
-  test("in a unit of something else it is used by no one, and said why", () => {
+  test("in a unit of another quantity it is not used, with the reason", () => {
     for (const { key, unit } of limited) {
       const other = UNITS.find((one) => !isConvertible(one, unit)) as Unit;
       const { judgements } = judgePreflight(withItems(measure(key, unit)), fold(read(key, 1, other)));
@@ -95,7 +95,7 @@ describe("a reading carries its unit to the judge", () => {
     }
   });
 
-  test("a file that asks for the oil in litres is judged in quarts all the same", () => {
+  test("a file that asks for oil in litres is still assessed in quarts", () => {
     // 5.2 L are 5.49 US qt (NIST SP 811): below the minimum of 6.
     const list = composeList({
       ...LIST_INPUT,
@@ -108,7 +108,7 @@ describe("a reading carries its unit to the judge", () => {
 });
 
 describe("judges", () => {
-  test("come to the same in whatever order they stand", () => {
+  test("give the same result in any order", () => {
     const list = withItems(
       ...RUN_UP.map((key) => measure(key, "rpm")),
       measure("wind.from", "°"),
@@ -123,7 +123,7 @@ describe("judges", () => {
     );
   });
 
-  test("that wait for each other are a fault of the program", () => {
+  test("that wait for each other are a programming error", () => {
     const wait = (id: string, needs: string[]) => ({
       id,
       subject: id,
@@ -136,7 +136,7 @@ describe("judges", () => {
     );
   });
 
-  test("all say whether what they found is of the day or of the aircraft", () => {
+  test("all say whether their finding belongs to the day or to the aircraft", () => {
     const { judgements } = judgePreflight(engineList, fold(...runUp(1600, 1795)));
     expect(judgements.length).toBeGreaterThan(2);
     for (const judgement of judgements) expect(["day", "aircraft"]).toContain(judgement.scope);
@@ -167,7 +167,7 @@ describe("one fault is one discrepancy", () => {
     return toLog(list, state, computeVerdict(list, state).reasons);
   };
 
-  test("a fouled plug: the plug, the drop and the difference are one, explained by the trace and graded by the worst", () => {
+  test("a fouled plug: plug, drop and difference are one, explained by the trace and graded by the worst", () => {
     const events = [found("monitor"), ...runUp(1620, 1730)];
     const { reasons } = computeVerdict(engineList, fold(...events));
     const plug = reasons.filter((r) => r.cause === "magneto.right");
@@ -182,13 +182,13 @@ describe("one fault is one discrepancy", () => {
       expect(text).toContain(words);
   });
 
-  test("both sides out are two, and not four", () => {
+  test("both sides over the limit are two, not four", () => {
     expect(logged(engineList, ...runUp(1600, 1660)).map(({ data }) => "cause" in data && data.cause)).toEqual(
       ["magneto.right", "magneto.left"],
     );
   });
 
-  test("logged on the way it is not logged again; known from before it is measured again", () => {
+  test("logged during the preflight it is not logged again; already known it is measured again", () => {
     const up = event("discrepancy.opened", {
       discrepancyId: "d1",
       registration: "QX-TST",
@@ -227,7 +227,7 @@ describe("one fault is one discrepancy", () => {
     expect(logged(next, ...runUp(1730, 1640)).map((one) => one.type)).toEqual(["discrepancy.opened"]);
   });
 
-  test("wrong fuel at five drains and on the receipt is one, and stays although no one flies; water that was drained does not", () => {
+  test("wrong fuel at five drains and on the receipt is one, and stays if the flight is cancelled; drained water does not", () => {
     const drains = [1, 2, 3].map((n) => item(`drain.${n}`, "engine", { kind: "sample" }));
     const list = composeList({
       ...LIST_INPUT,
@@ -250,7 +250,7 @@ describe("one fault is one discrepancy", () => {
     expect(logged(list, cup(1, "water"), clean)).toEqual([]);
   });
 
-  test("fuel of a wrong grade that was added outside a preflight is reported at the next one", () => {
+  test("wrong fuel added outside a preflight is reported at the next one", () => {
     const uplift = {
       at: "2026-04-30T10:00:00.000Z",
       entry: "uplift",
@@ -279,7 +279,7 @@ describe("one fault is one discrepancy", () => {
     expect(logged(list)).toEqual([expect.objectContaining({ type: "discrepancy.opened" })]);
   });
 
-  test("a file without prompts makes no stop by itself, and asks for the numbers; typed afterwards they count", () => {
+  test("a file without prompts alone is no stop, and asks for the numbers; entered by hand they count", () => {
     const seen = [found("file", { grade: "stop" }), ...runUp(1600, 1730, { from: "file" })];
     const first = computeVerdict(engineList, fold(...seen));
     expect(first.reasons.map((r) => r.grade)).not.toContain("stop");

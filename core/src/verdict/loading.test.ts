@@ -43,7 +43,7 @@ const judged = (
   );
 };
 
-test("inside says what is left; a light pilot is stopped, with the ballast that helps; nothing planned is not judged", () => {
+test("within limits shows what is left; a light pilot is a stop, with the ballast needed; without a plan nothing is assessed", () => {
   expect(judged({ stations: { front: 80, rear: 80 } })).toMatchObject({
     grade: "within limits",
     reading: { value: 560, unit: "kg" },
@@ -59,7 +59,7 @@ test("inside says what is left; a light pilot is stopped, with the ballast that 
   expect(judged()).toBeUndefined();
 });
 
-test("with a tank that no one has looked into nothing is judged: no number is invented", () => {
+test("with a tank nobody dipped nothing is assessed: no number is invented", () => {
   const tanked = { ...profile, tanks: [{ tank: "main", armMm: 100 }] };
   expect(judged({ stations: { front: 80 }, litres: { main: 40 } }, tanked)).toBeUndefined();
 });

@@ -27,21 +27,21 @@ const list = (more: object = {}): List =>
 const state = (more: object = {}): State => ({ told: {}, samples: [], ...more }) as unknown as State;
 const planned = (stations: Record<string, number>) => state({ plannedLoad: { stations } });
 
-describe("what may still be loaded", () => {
-  it("is calculated with the load as it was planned, and with what is reported instead", () => {
+describe("the load that can still be added", () => {
+  it("is calculated with the planned load, and with the actual one once entered", () => {
     expect(payloadOf(list(), planned({ front: 150, bags: 20 }))).toEqual({ kg: 170, from: "planned" });
     const both = { ...planned({ front: 150 }), told: { payloadKg: 200 } } as unknown as State;
     expect(payloadOf(list(), both)).toEqual({ kg: 200, from: "told" });
   });
 
-  it("goes by the weighing report and the lesser of both greatest masses, not by a fact that is older", () => {
+  it("uses the weighing report and the lower of both maximum masses, not an older fact", () => {
     expect(massRoom(list(), planned({ front: 150 }), undefined)?.roomKg).toBe(1100 - 748 - 150);
     expect(
       massRoom(list({ loading: undefined }), state({ told: { payloadKg: 150 } }), undefined)?.roomKg,
     ).toBe(1110 - 740 - 150);
   });
 
-  it("is not told while a plan leaves the pilot out, or nothing is known", () => {
+  it("is not shown while the pilot's mass is missing, or nothing is known", () => {
     expect(massRoom(list(), planned({ bags: 20 }), undefined)?.missing).toMatch(/No load entered/);
     expect(massRoom(list(), state(), undefined)?.missing).toMatch(/No load entered/);
   });

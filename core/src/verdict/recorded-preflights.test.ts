@@ -75,7 +75,7 @@ const eventsOf = ({ from, events }: Recorded["walks"][number]) =>
       }) as PreflightEvent,
   );
 
-test("there are preflights of all six types, of every verdict", () => {
+test("there are preflights of all six types and with every verdict", () => {
   const registrations = new Set(Object.values(recorded.lists).map((list) => list.registration));
   expect(registrations.size).toBe(6);
   const verdicts = new Set(recorded.walks.map((preflight) => preflight.verdict.verdict));

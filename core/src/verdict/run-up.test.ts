@@ -79,7 +79,7 @@ const TRACED: RunUpRead & { itemId: string } = {
 };
 
 describe("a run-up in the verdict", () => {
-  test("is judged twice: inside the limit, and against this engine's own baseline", () => {
+  test("is assessed twice: against the limit and against this engine's own baseline", () => {
     const made = judged(rpm(1800, 1740, 1690), { runUps: past([60, 62, 58, 61, 66, 74, 85, 98]) });
     const of = (id: string) => made.find((j) => j.id === id);
     expect(of("magneto.left")?.grade).toBe("within limits");
@@ -92,7 +92,7 @@ describe("a run-up in the verdict", () => {
     expect(judged(rpm(1800, 1740, 1690)).some((j) => j.id.startsWith("baseline."))).toBe(false);
   });
 
-  test("says what its trace amounted to in the words of that moment; the last trace counts", () => {
+  test("keeps the words of its time; the last trace counts", () => {
     const first = judged([event("run-up.read", TRACED)]).find((j) => j.id === "engine.fouled plug");
     expect(first).toMatchObject({
       grade: "ask",
@@ -108,7 +108,7 @@ describe("a run-up in the verdict", () => {
     ).toBe(false);
   });
 
-  test("keeps its density altitude as a reading, and is folded on as it is folded again", () => {
+  test("keeps its density altitude as a reading, folded incrementally or from the start", () => {
     const events = [started(), ...rpm(1800, 1740, 1720), event("run-up.read", TRACED)];
     const state = foldPreflight(streamId, events);
     expect(state.readings[READING.densityAltitude]).toMatchObject({ value: 800, unit: "ft" });
@@ -119,7 +119,7 @@ describe("a run-up in the verdict", () => {
 });
 
 describe("instruments in the verdict", () => {
-  test("heading by the compass card, the climb indicator's zero, the altimeter's creep", () => {
+  test("heading by the compass card, zero of the climb indicator, drift of the altimeter", () => {
     const withCard = { ...list, facts: { "compass card": "0:0, 60:-3, 180:0" } };
     const events = [
       started(),
@@ -148,7 +148,7 @@ describe("instruments in the verdict", () => {
     ).toBe("watch");
   });
 
-  test("receivers are asked for on an instrument day when their thirty days are over, and are of the day, not a discrepancy", () => {
+  test("receivers are due on an instrument flight after thirty days, and belong to the day, not to a discrepancy", () => {
     const checks = { [READING.receiverOne]: "2026-03-01T00:00:00.000Z" };
     expect(
       judged([read("climb", READING.climb, 0, "ft/min")], { checks }).find((j) => j.id === "receivers.age")
@@ -173,7 +173,7 @@ describe("what is remembered of earlier preflights", () => {
     { preflightId: "c", key: READING.receiverOne, value: 2, at: "2026-01-03" },
   ];
 
-  test("is a run-up for each engine and walk that had one", () => {
+  test("is a run-up for each engine and preflight that had one", () => {
     expect(pastRunUps(rows, undefined)).toEqual([
       { at: "2026-01-01", baseRpm: 1800, rightDrop: 60, densityAltitudeFt: 900 },
     ]);
@@ -191,7 +191,7 @@ describe("what is remembered of earlier preflights", () => {
   });
 });
 
-describe("the items that a trace answers", () => {
+describe("items answered by a trace", () => {
   const side = (name: "right" | "left", drop: number) => ({
     side: name,
     from: 0,
@@ -224,14 +224,14 @@ describe("the items that a trace answers", () => {
     egt: { base: {}, idle: {}, ground: {}, scatter: {} },
   };
 
-  test("have their numbers in their own units and decimals, both drops counted from one base", () => {
+  test("have their numbers in their own units and decimals, both drops from one base", () => {
     const { readings, answered } = tracedReadings(list.items, reading);
     const values = Object.fromEntries(readings.map(({ item: i, value }) => [i.id, value]));
     expect(values).toEqual({ base: 1800, right: 1740, left: 1728, "oil-t": 70, volts: 28 });
     expect(answered.map((i) => i.id)).toEqual(["both", "end"]);
   });
 
-  test("a side in doubt answers nothing, and one that did not come back leaves the look open", () => {
+  test("an uncertain side answers nothing, and a side that did not return leaves the item open", () => {
     const doubtful = { ...reading, left: { ...side("left", 72), doubt: "Too short to settle." } };
     expect(tracedReadings(list.items, doubtful).readings.map(({ item: i }) => i.id)).not.toContain("left");
     const lost = { ...reading, notes: [{ kind: "not back to both" as const, sentence: "" }] };

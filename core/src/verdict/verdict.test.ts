@@ -43,7 +43,7 @@ const verdict = (given = list, ...events: PreflightEvent[]) =>
   computeVerdict(given, foldPreflight(streamId, [started(), ...events]));
 
 describe("the verdict", () => {
-  test("is go when everything was answered and nothing speaks against it", () => {
+  test("is go if everything was answered without problems", () => {
     const result = verdict(list, ...rest("oil"), oil(7));
     expect(result).toMatchObject({ verdict: "go", reasons: [], unanswered: [], outstanding: [] });
     expect(result.withinLimits.map((j) => j.id)).toEqual(["oil.level"]);
@@ -68,7 +68,7 @@ describe("the verdict", () => {
     expect(result.unanswered.map((i) => [i.id, i.station])).toEqual([["right.skin", "right"]]);
   });
 
-  test("stop stands at once, before the preflight is finished", () => {
+  test("stop is shown at once, before the preflight is finished", () => {
     expect(verdict(list, found("stop")).verdict).toBe("stop");
     expect(verdict(list, found("ask")).verdict).toBeUndefined();
   });
@@ -87,7 +87,7 @@ describe("the verdict", () => {
     });
   });
 
-  test("is held back by what is still on", () => {
+  test("is blocked while something is still on", () => {
     const electric = composeList({
       ...LIST_INPUT,
       type: {
@@ -105,7 +105,7 @@ describe("the verdict", () => {
     expect(result.verdict).toBeUndefined();
   });
 
-  test("a known discrepancy counts as it was seen: the same as before, grown asked about, gone still to be signed off", () => {
+  test("a known discrepancy counts as seen: unchanged, worse is asked about, gone still needs a sign-off", () => {
     const known = {
       id: "d",
       stationId: "right",
@@ -127,7 +127,7 @@ describe("the verdict", () => {
     expect(verdict(today, ...rest("oil"), oil(7)).verdict).toBeUndefined();
   });
 
-  test("what is measured at its limit stops, whatever it was before, and in another unit says nothing of it", () => {
+  test("a measurement at its limit is a stop, whatever it was before; in another unit it says nothing", () => {
     const known = {
       id: "d",
       stationId: "right",
@@ -157,7 +157,7 @@ describe("the verdict", () => {
     expect(outcome("7 drops a minute").verdict).toBe("go with notes");
   });
 
-  test("a daily inspection that the record has signed is not asked, and is shown with its day", () => {
+  test("a daily inspection signed in the record is not asked, and is shown with its date", () => {
     const papers = {
       timeZone: "UTC",
       meters: [],
@@ -187,7 +187,7 @@ describe("the verdict", () => {
     });
   });
 
-  test("what an instrument showed is to be logged when it is the aircraft's, not when it is the day's, and counts once", () => {
+  test("an instrument finding is logged if it belongs to the aircraft, not to the day, and counts once", () => {
     const volts = item("volts", "engine", {
       kind: "measure",
       miss: "stop",
@@ -260,18 +260,18 @@ describe("the verdict", () => {
     expect(toLog(next, fold(...low, seen), looked.reasons)).toEqual([]);
   });
 
-  test("words for each grade", () => {
+  test("text for each grade", () => {
     expect(
       ["within limits", "note", "watch", "unjudged", "ask", "stop"].map((g) => verdictFor(g as FindingGrade)),
     ).toEqual(["go", "go with notes", "go with notes", "ask first", "ask first", "stop"]);
   });
 });
 
-describe("readings that cannot be", () => {
+describe("impossible readings", () => {
   const judge = (...events: PreflightEvent[]) =>
     judgePreflight(list, foldPreflight(streamId, [started(), ...events]));
 
-  test("beyond the dipstick, or in another unit, lead to no judgement but a reason", () => {
+  test("beyond the dipstick, or in another unit, are not assessed, with a reason", () => {
     expect(judge(oil(40)).judgements).toEqual([
       expect.objectContaining({
         grade: "unjudged",
@@ -324,7 +324,7 @@ describe("a reading against its limit", () => {
     expect(judge(value).grade).toBe(grade);
   });
 
-  test("tells reading, limit, margin and source", () => {
+  test("gives reading, limit, margin and source", () => {
     expect(judge(28.1)).toMatchObject({
       reading: { value: 28.1, unit: "V" },
       limit: "27.0 to 29.0 V",
@@ -334,7 +334,7 @@ describe("a reading against its limit", () => {
     expect(judge(26).sentence).toContain("1.0 V below");
   });
 
-  test("no limit is no judgement; another unit is a fault", () => {
+  test("without a limit there is no judgement; another unit is an error", () => {
     expect(
       judgeReading({
         id: "v",
@@ -364,7 +364,7 @@ describe("a reading against its limit", () => {
   });
 });
 
-test("a whole engine and wind are judged from the readings by their names", () => {
+test("a whole engine and the wind are assessed from readings by their names", () => {
   const measure = (id: string, key: string, unit: "rpm" | "°" | "kt" | "ft"): Item =>
     item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 0 } });
   const full = composeList({
@@ -420,7 +420,7 @@ test("a whole engine and wind are judged from the readings by their names", () =
   });
 });
 
-test("each engine of a twin is judged by itself, and says which it is", () => {
+test("each engine of a twin is assessed separately and named", () => {
   const measure = (id: string, key: string, unit: "rpm" | "US qt") =>
     item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 0 } });
   const twin = composeList({

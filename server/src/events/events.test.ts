@@ -17,7 +17,7 @@ const CHECKED = { itemId: "tail.skid", outcome: "checked" } as const;
 const detail = async (id: string) => (await app.request(`/api/v1/preflights/${id}`)).json();
 
 describe("a batch of events", () => {
-  test("is on record once, and reads back as it was sent", async () => {
+  test("is on record once, and reads back as sent", async () => {
     const { events, streamId } = smallPreflight();
     expect((await send(events)).body).toEqual({ taken: 4, repeated: 0, refused: [] });
     const { summary, events: stored } = await detail(streamId);
@@ -31,7 +31,7 @@ describe("a batch of events", () => {
     });
   });
 
-  test("sent again is harmless, even half of it with new ones", async () => {
+  test("sent again is harmless, even partly with new ones", async () => {
     const { events, write } = smallPreflight();
     await send(events);
     const before = await app.count("event");
@@ -43,7 +43,7 @@ describe("a batch of events", () => {
     expect(await app.count("event")).toBe(before + 1);
   });
 
-  test("of a device that was not updated yet is taken in its own words, and is the same as when it is reported in today's", async () => {
+  test("from a device that was not updated yet is accepted in older words, and means the same", async () => {
     const { events, write, streamId } = smallPreflight();
     const later = write("item.postponed", { itemId: "tail.rudder" });
     const inOldWords = (event: PreflightEvent) => {
@@ -65,7 +65,7 @@ describe("a batch of events", () => {
     expect((await detail(streamId)).events).toEqual(all);
   });
 
-  test("that was put on record in words of before is read in today's, and stays as it was written", async () => {
+  test("recorded in older words is read in today's, and the record is unchanged", async () => {
     const { events, streamId, write } = smallPreflight();
     await send(events);
     const answered = events.find((e) => e.type === "item.answered" && e.data.outcome === "checked");
@@ -82,7 +82,7 @@ describe("a batch of events", () => {
     expect(JSON.stringify(rows)).toContain("sound");
   });
 
-  test("with a second person keeps who answered; somebody no one knows is rejected", async () => {
+  test("with a second person keeps who answered; an unknown person is rejected", async () => {
     const { events, write, streamId } = smallPreflight();
     await send(events);
     const joined = write("crew.joined", { crewId: "kofi" });
@@ -98,7 +98,7 @@ describe("a batch of events", () => {
     expect(stored).not.toContainEqual(stranger);
   });
 
-  test("in any order and split comes to the same projection", async () => {
+  test("in any order and split gives the same projection", async () => {
     const forward = smallPreflight();
     await send(forward.events);
     const backward = smallPreflight();
@@ -121,7 +121,7 @@ describe("a batch of events", () => {
     expect(summary.answered).toBe(43);
   });
 
-  test("keeps a reading under the name of who read it, not of who began the preflight", async () => {
+  test("stores a reading under the person who read it, not who started the preflight", async () => {
     const { events, write } = smallPreflight();
     const read = write("reading.taken", { itemId: "hours", key: "hours", value: 4230, unit: "h" });
     await send([...events, { ...read, crewId: "maren" }]);
@@ -129,7 +129,7 @@ describe("a batch of events", () => {
     expect(lastReadings.find((r: { key: string }) => r.key === "hours")).toMatchObject({ crewId: "maren" });
   });
 
-  test("of what is done to an aircraft outside a preflight is a stream of its own, and no walk's id", async () => {
+  test("about an aircraft outside a preflight is a stream of its own, and not a preflight", async () => {
     const { write, streamId } = eventWriter("maren");
     const added = write("oil.added", { registration: "QX-LUM", qt: 0.5, sealed: true });
     expect((await send([{ ...added, stream: "aircraft" }])).body).toEqual({
@@ -146,7 +146,7 @@ describe("a batch of events", () => {
     ).toBe("stream");
   });
 
-  test("that begins a preflight a second time takes it from no one, whatever its id", async () => {
+  test("that starts a preflight a second time does not take it over, whatever its id", async () => {
     const { events, write, streamId } = smallPreflight("ines");
     await send(events);
     const thief = { ...write("preflight.started", STARTED), id: newId(0), crewId: "maren" };
@@ -168,7 +168,7 @@ describe("a batch of events", () => {
   });
 });
 
-describe("an event that is not valid", () => {
+describe("an invalid event", () => {
   const writer = eventWriter();
   const good = () => writer.write("item.answered", { itemId: "tail.rudder", outcome: "checked" });
   const reasonFor = async (event: unknown) => {
@@ -190,7 +190,7 @@ describe("an event that is not valid", () => {
     });
   });
 
-  test("a few minutes ahead is within what clocks do", async () => {
+  test("a few minutes ahead is within the clock tolerance", async () => {
     const { body } = await send([{ ...good(), at: new Date(NOW.getTime() + 9 * 60_000).toISOString() }]);
     expect(body).toEqual({ taken: 1, repeated: 0, refused: [] });
   });
@@ -208,20 +208,20 @@ describe("an event that is not valid", () => {
     expect((await reasonFor(event)).reason).toMatch(reason);
   });
 
-  test("an aircraft or a person the group does not have is rejected", async () => {
+  test("about an aircraft or person outside the group is rejected", async () => {
     const unknown = writer.write("preflight.started", { ...STARTED, registration: "QX-NON" });
     expect((await reasonFor(unknown)).reason).toContain("QX-NON is not one of your group's aircraft");
     expect((await reasonFor({ ...good(), crewId: "stranger" })).field).toBe("crewId");
   });
 
-  test("a kind no one knows, a field too many, an id of the wrong sort, a bare string", async () => {
+  test("of an unknown kind, with an extra field, with a wrong id, or a bare string", async () => {
     expect((await reasonFor({ ...good(), type: "item.dreamt" })).field).toBe("type");
     expect((await reasonFor({ ...good(), extra: 1 })).reason).toContain("extra");
     expect((await reasonFor({ ...good(), id: "7" })).field).toBe("id");
     expect((await reasonFor("answered")).id).toBeNull();
   });
 
-  test("that reuses an id for something else is rejected and the record stands", async () => {
+  test("that reuses an id with other content is rejected and the record stands", async () => {
     const first = good();
     await send([first]);
     const forged = { ...first, data: { itemId: "tail.rudder", outcome: "found" } };
@@ -235,7 +235,7 @@ describe("an event that is not valid", () => {
     expect((await detail(writer.streamId)).summary).toEqual(summary);
   });
 
-  test("is not one of somebody who joined a moment ago", async () => {
+  test("is not one by a person who joined a moment ago", async () => {
     const newcomer = eventWriter("noor");
     const event = newcomer.write("item.answered", CHECKED);
     expect((await send([event])).body.refused[0].reason).toContain("noor is not a member of the group");
@@ -277,7 +277,7 @@ describe("discrepancies", () => {
 
   const all = async () => (await (await app.request("/api/v1/discrepancies?state=all")).json()).items;
 
-  test("that were logged by a slip are withdrawn, and stay on record as that; no undo reaches them", async () => {
+  test("logged by mistake are withdrawn, and stay on record as such; undo does not affect them", async () => {
     const { events, write, discrepancyId } = smallPreflight();
     await send(events);
     await send([write("item.undone", { eventId: (events[3] as PreflightEvent).id })]);
@@ -308,7 +308,7 @@ describe("discrepancies", () => {
   });
 });
 
-describe("what cannot be read", () => {
+describe("an unreadable request", () => {
   const problemOf = async (body: unknown) => {
     const response = await app.request("/api/v1/events", body, "POST");
     expect(response.headers.get("content-type")).toContain("application/problem+json");

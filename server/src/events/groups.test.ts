@@ -25,7 +25,7 @@ const fluids = async (groupId: string) => {
 };
 const differences = async () => (await checkProjections(app.database.db)).differences;
 
-test("what one group does, the other sees nothing of", async () => {
+test("one group sees nothing of another", async () => {
   const { db } = app.database;
   const before = await readBundle(db, "QX-TAR", OTHER);
   const { events, streamId } = smallPreflight();
@@ -42,7 +42,7 @@ test("what one group does, the other sees nothing of", async () => {
   expect(await differences()).toEqual([]);
 });
 
-test("no one writes into another group's walk, takes its event's id, or takes its discrepancy away", async () => {
+test("nobody writes into another group's preflight, reuses its event's id, or claims its discrepancy", async () => {
   const { db } = app.database;
   const { events, write, streamId, discrepancyId } = smallPreflight();
   await acceptEvents(db, events, NOW);
@@ -82,7 +82,7 @@ const openingOf = (events: ReturnType<typeof smallPreflight>["events"]) => {
   return opening.data;
 };
 
-test("the same line of a fuel log can be in both, and a file's versions are each group's own", async () => {
+test("the same fuel log entry can be in both, and file versions belong to each group", async () => {
   const { db } = app.database;
   const line = {
     registration: "QX-TAR",

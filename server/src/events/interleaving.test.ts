@@ -103,7 +103,7 @@ const KINDS: EventType[] = [
   "verdict.signed",
 ];
 
-test("whatever came in whatever order, at once and in parts, the tables are what a fresh fold says", async () => {
+test("whatever order events arrive in, at once or in parts, the tables equal a fresh fold", async () => {
   const step = fc.tuple(
     fc.integer({ min: 0, max: 2 }),
     fc.constantFrom(...KINDS),
@@ -153,7 +153,7 @@ test("whatever came in whatever order, at once and in parts, the tables are what
   expect(changed).toBeGreaterThan(3);
 }, 120_000);
 
-test("an undo that races an observation of the same discrepancy is not lost, whoever is first", async () => {
+test("an undo that races an observation of the same discrepancy is not lost, whichever is first", async () => {
   for (let round = 0; round < 40; round++) {
     const [a, b] = [eventWriter("ines"), eventWriter("maren")];
     const start = a.write("preflight.started", STARTED);
@@ -177,7 +177,7 @@ test("an undo that races an observation of the same discrepancy is not lost, who
   expect((await checkProjections(app.database.db)).differences).toEqual([]);
 }, 60_000);
 
-test("ten discrepancies that many measure at once: every answer is given, none is an error", async () => {
+test("ten discrepancies measured at once by many: every request succeeds", async () => {
   const owner = eventWriter("ines");
   const openings = Array.from({ length: 10 }, () => {
     const event = owner.write("discrepancy.opened", { ...OPENING, discrepancyId: newId(0) });
