@@ -41,7 +41,7 @@ const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started()
 const compose = (part: Partial<ComposeInput>) => composeList({ ...LIST_INPUT, ...part });
 
 describe("preferences", () => {
-  test("is by default read-and-do, the checklist's own route, back to the start of the station", () => {
+  test("default to read-and-do, the checklist's own route, and resuming at the start of the station", () => {
     expect(defaultPreferences(undefined)).toEqual({
       method: "read-and-do",
       hand: "as listed",
@@ -52,7 +52,7 @@ describe("preferences", () => {
     });
   });
 
-  test("takes surfaces and brake from the type, with the type's reason", () => {
+  test("take the methods for surfaces and brake from the type, with its reason", () => {
     const recommended = {
       surfaces: { way: "looked at" as const, why: "Thin skins." },
       brake: { way: "controls first" as const, why: "One cable." },
@@ -61,12 +61,12 @@ describe("preferences", () => {
     expect(preferenceReasons(recommended, 0)).toMatchObject({ surfaces: "Thin skins.", brake: "One cable." });
   });
 
-  test("offers the flow from memory after ten complete walkarounds (common practice)", () => {
+  test("offer the flow after ten complete walkarounds (common practice)", () => {
     expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW - 1).method).toContain("You have 9");
     expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW).method).toContain("from memory");
   });
 
-  test("leaves out what belongs to another", () => {
+  test("leave out items of other methods", () => {
     const two = {
       ...type,
       items: [
@@ -84,7 +84,7 @@ describe("preferences", () => {
     expect(ids(undefined)).toEqual(["move", "all"]);
   });
 
-  test("sets brake and controls in its order, and holds to it", () => {
+  test("put brake and controls in the chosen order", () => {
     const two = {
       ...type,
       items: [item("brake", "left"), item("controls", "left")],
@@ -109,7 +109,7 @@ describe("preferences", () => {
     expect(brake && blockedBy(cable, fold(answered("controls")), brake)).toBeUndefined();
   });
 
-  test("walks the route in its own order, and everything else as it was", () => {
+  test("follow the pilot's own route, and leave everything else unchanged", () => {
     const turned = compose({ preferences: prefer({ start: "right" }) });
     expect(turned.stations.map((s) => s.id)).toEqual(["papers", "right", "left", "engine"]);
     expect(turned.preferences?.start).toBe("right");
@@ -117,7 +117,7 @@ describe("preferences", () => {
 });
 
 describe("the order of one station", () => {
-  test("changes only where a rule asks for it, and not at all for rules in a circle", () => {
+  test("changes only where a rule requires it, and not at all for circular rules", () => {
     const items = ["a", "b", "c", "d"].map((id) => item(id, "left"));
     const rule = (first: string, ...waits: string[]) => ({
       id: first,
@@ -151,7 +151,7 @@ describe("model years", () => {
     expect(list.variant).toEqual({ name: "4 quarts", what: "another sump" });
   });
 
-  test("that no one described leave the type as it is", () => {
+  test("without a description leave the type unchanged", () => {
     const [old] = two.variants;
     expect(applyVariant({ ...type, variants: old ? [old] : [] }, 1999)).toEqual({
       type: { ...type, variants: [old] },
@@ -160,7 +160,7 @@ describe("model years", () => {
   });
 });
 
-describe("proof by value", () => {
+describe("value checks", () => {
   const provable = Array.from({ length: 8 }, (_, i) =>
     item(`p${i}`, "left", { proof: { ask: `What is on plate ${i}?`, fact: `plate.${i}` } }),
   );
@@ -173,7 +173,7 @@ describe("proof by value", () => {
     });
   const asked = (seed: string) => preflight(seed).items.flatMap((i) => (i.kind === "confirm" ? [i.id] : []));
 
-  test("is asked at three items, the same for the same preflight, and said", () => {
+  test("are asked at three items, the same for the same preflight, and announced", () => {
     expect(asked("walk")).toHaveLength(3);
     expect(asked("walk")).toEqual(asked("walk"));
     expect(preflight("walk").differences.filter((d) => d.why === "value to be read out")).toHaveLength(3);
@@ -182,7 +182,7 @@ describe("proof by value", () => {
     );
   });
 
-  test("comes everywhere in turn, so that no one can foresee it", () => {
+  test("rotate through all items, so that they cannot be foreseen", () => {
     const times = new Map<string, number>();
     for (let n = 0; n < 400; n++)
       for (const id of asked(`walk ${n}`)) times.set(id, (times.get(id) ?? 0) + 1);
@@ -190,19 +190,19 @@ describe("proof by value", () => {
     for (const { id } of provable) expect(Math.abs((times.get(id) ?? 0) - 150)).toBeLessThan(35);
   });
 
-  test("is not asked for what is not on file, or without a preflight", () => {
+  test("are not asked for facts not on file, or without a preflight", () => {
     expect(preflight(undefined).items.some((i) => i.kind === "confirm")).toBe(false);
     expect(preflight("walk", {}).items.some((i) => i.kind === "confirm")).toBe(false);
   });
 
-  test("offers the fact among others of its form, at another place from walk to walk", () => {
+  test("offer the fact among similar ones, at a different position each preflight", () => {
     const places = new Set(
       Array.from({ length: 40 }, (_, i) => confirmOptions("06/2028", `w${i}`).indexOf("06/2028")),
     );
     expect([...places].sort()).toEqual([0, 1, 2, 3]);
   });
 
-  test("spreads its chances evenly over 32 bits", () => {
+  test("spread probabilities evenly over 32 bits", () => {
     const low = Array.from({ length: 2000 }, (_, i) => hashString(`walk-${i}`) / 2 ** 32);
     expect(low.reduce((sum, x) => sum + x, 0) / 2000).toBeCloseTo(0.5, 1);
   });
@@ -224,7 +224,7 @@ describe("a second person", () => {
     expect(blockedBy(list, fold(here, event("crew.left", { crewId: "kofi" })), held)).toBeDefined();
   });
 
-  test("is logged with the answers he gave", () => {
+  test("is logged with their answers", () => {
     const state = fold(
       event("crew.joined", { crewId: "kofi" }),
       event("item.answered", { itemId: "held", outcome: "checked", byCrewId: "kofi" }),
@@ -240,7 +240,7 @@ describe("flow, then check", () => {
   const cockpit = [answered("docs"), answered("lock")];
   const flow = (stationId: string) => event("station.flowed", { stationId });
 
-  test("asks for the stations of the route from memory, one by one, then reads them all", () => {
+  test("asks for the stations from memory, one by one, then reads them all", () => {
     expect(flowing()).toBeUndefined();
     expect(flowing(...cockpit)).toBe("left");
     expect(flowing(...cockpit, flow("left"))).toBe("right");
@@ -248,14 +248,14 @@ describe("flow, then check", () => {
     expect(currentItem(list, fold(...cockpit, flow("left"), flow("right")))?.id).toBe("left.skin");
   });
 
-  test("lets a station be read at once, and undone", () => {
+  test("lets a station be checked at once, and undone", () => {
     expect(flowing(...cockpit, event("item.visited", { itemId: "left.skin" }))).toBeUndefined();
     const slip = flow("left");
     expect(flowing(...cockpit, slip, undo(slip))).toBe("left");
     expect(fold(...cockpit, slip).undoable.at(-1)?.eventId).toBe(slip.id);
   });
 
-  test("keeps what the reading caught", () => {
+  test("keeps what the check caught", () => {
     const state = fold(
       ...cockpit,
       flow("left"),
@@ -265,7 +265,7 @@ describe("flow, then check", () => {
     expect(state.flowed.left?.seconds).toBeGreaterThan(0);
   });
 
-  test("stops at a station that holds something that has to wait, until that is put off", () => {
+  test("stops at a station with an item that has to wait, until it is postponed", () => {
     const two = compose({
       preferences: prefer({ method: "flow, then check" }),
       type: { ...type, items: [...type.items, item("held", "left", { second: true })] },
@@ -281,7 +281,7 @@ describe("flow, then check", () => {
     expect(nextFlowStation(two, later)?.id).toBe("left");
   });
 
-  test("is not what read-and-do does", () => {
+  test("is not used in read-and-do", () => {
     expect(nextFlowStation(compose({ preferences: prefer() }), fold(...cockpit))).toBeUndefined();
   });
 });
@@ -297,7 +297,7 @@ describe("after an interruption", () => {
     return [itemId, again];
   };
 
-  test("one goes back as far as the rule says", () => {
+  test("the preflight resumes as far back as the rule says", () => {
     expect(here?.id).toBe("own.rail");
     expect(back("where I was")).toEqual(["own.rail", 0]);
     expect(back("start of the station")).toEqual(["right.skin", 1]);
@@ -305,7 +305,7 @@ describe("after an interruption", () => {
     expect(back("start of the step")).toEqual(["left.skin", 3]);
   });
 
-  test("what was found stays found", () => {
+  test("findings stay", () => {
     const found = event("item.answered", { itemId: "right.skin", outcome: "found" });
     const seen = fold(
       answered("docs"),
@@ -322,7 +322,7 @@ describe("after an interruption", () => {
     });
   });
 
-  test("the preflight stands there again, and nothing behind it is lost, for any answers and any rule", () => {
+  test("nothing after the resume point is lost, for any answers and any rule", () => {
     fc.assert(
       fc.property(
         fc.subarray(list.items.map((i) => i.id)),
@@ -351,8 +351,8 @@ describe("after an interruption", () => {
   });
 });
 
-describe("an item of the aircraft's own", () => {
-  test("that is retired stays in the file and is asked no more", () => {
+describe("an item added for the aircraft", () => {
+  test("stays in the file when retired and is no longer asked", () => {
     const retired = {
       ...aircraft,
       ownItems: aircraft.ownItems.map((i) => ({ ...i, retired: "2026-04-01" })),

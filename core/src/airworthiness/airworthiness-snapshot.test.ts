@@ -31,7 +31,7 @@ const record: AircraftRecord = {
 const papers = airworthinessSnapshot(record, { totals: { landings: 99, winch: 99, tows: 0, releases: 99 } });
 const asked = { at: "2026-05-01T09:00:00.000Z", minutes: 30, landings: 2, conditions: [] };
 
-test("a launch counts for the way it is launched; where no one has said, for either, which is never too little", () => {
+test("a launch counts for its method; if unknown, for both, which is never too little", () => {
   expect(plannedFlight(papers, { ...asked, launch: "aerotow" }).uses).toEqual({
     landings: 2,
     winch: 0,
@@ -45,7 +45,7 @@ test("a launch counts for the way it is launched; where no one has said, for eit
   expect(state({})).toBe("due within the flight");
 });
 
-test("the signature of the daily inspection is pinned with the day it is for", () => {
+test("the signature of the daily inspection is stored with its day", () => {
   const totals = { landings: 99, winch: 99, tows: 0, releases: 99 };
   expect(airworthinessSnapshot(record, { totals }).daily).toBeUndefined();
   expect(airworthinessSnapshot(record, { totals, daily: null }).daily).toBeUndefined();

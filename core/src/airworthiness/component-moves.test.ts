@@ -57,7 +57,7 @@ const left = (of: AircraftRecord, hours: number) =>
     conditions: [],
   }).map(({ item, verdict }) => [item.id, verdict.first?.left]);
 
-test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 100 h of its own are 400 left there", () => {
+test("by hand: 120 h, 50 more on the first aircraft, then 30 on the second; 500 h with 100 h used leave 400", () => {
   // On the first aircraft: 120 + 50 = 170 h since new; due at 600, 430 left.
   expect(left(FIRST, 1050)).toEqual([["magneto", 430]]);
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
@@ -85,7 +85,7 @@ test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 10
   expect(left(second, 4030)).toEqual([["magneto", 400]]);
 });
 
-test("it comes back: its times go on, and what it flew here before is counted once", () => {
+test("back on the first aircraft its times continue, and earlier flights are counted once", () => {
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
   const gone = applyComponentMove(FIRST, {
     at: "2026-05-01T10:00:00.000Z",
@@ -109,7 +109,7 @@ test("it comes back: its times go on, and what it flew here before is counted on
   expect(twice).toEqual(back);
 });
 
-test("what is due on it keeps its own name beside one that is called the same", () => {
+test("its due items keep their names beside others of the same name", () => {
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
   const other = record("QX-BBB", 4000, {
     items: [{ ...OVERHAUL, of: undefined as never, limits: [{ by: "meter", meter: "hours", every: 50 }] }],
@@ -127,7 +127,7 @@ test("what is due on it keeps its own name beside one that is called the same", 
   ]);
 });
 
-test("two aircraft may call their engine the same: on the shelf each has a name of its own, and keeps it", () => {
+test("two aircraft may use the same engine name: in storage each gets its own", () => {
   const name = (of: AircraftRecord) => componentAsItIs(of, "mag", { hours: 5000 })?.component.id;
   expect(name(FIRST)).toBe("QX-AAA.mag");
   expect(name({ ...FIRST, registration: "QX-CCC" })).toBe("QX-CCC.mag");
@@ -145,7 +145,7 @@ test("two aircraft may call their engine the same: on the shelf each has a name 
   });
 });
 
-test("it does not go where its life could not be counted, nor onto what is there already", () => {
+test("it is not fitted where its life cannot be counted, or where something is fitted already", () => {
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 }) as NonNullable<
     ReturnType<typeof componentAsItIs>
   >;

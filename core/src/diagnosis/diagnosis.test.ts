@@ -59,14 +59,14 @@ const NO_DROP: Observation[] = [
   seen("exhaust", "hotter", { side: "left" }),
 ];
 
-describe("one trace that can be read in several ways", () => {
+describe("a trace with several interpretations", () => {
   const way = (weight: number, observations: Observation[]) => ({ weight, observations, context: FOUR });
   const of = (id: string | undefined, ways: Parameters<typeof diagnoseInterpretations>[0]) =>
     diagnoseInterpretations(ways).ranked.filter(({ fault }) => fault?.id === id);
   const chance = (id: string | undefined, ways: Parameters<typeof diagnoseInterpretations>[0]) =>
     sum(of(id, ways).map(({ probability }) => probability));
 
-  it("is as likely to be something as each way says it, by its weight: the law of total probability", () => {
+  it("has the weighted probability of all interpretations: the law of total probability", () => {
     for (const weight of [0.1, 0.5, 0.9]) {
       const ways = [way(weight, FOULED), way(1 - weight, NO_DROP)];
       for (const id of [undefined, "fouled plug", "hot magneto"])
@@ -81,7 +81,7 @@ describe("one trace that can be read in several ways", () => {
     }
   });
 
-  it("is shown less surely than any one way would say it, and its telling is of a way in which it is seen", () => {
+  it("is less certain than any single interpretation, and its evidence comes from one that shows it", () => {
     const told = {
       ...seen("exhaust", "one colder", { side: "left", cylinder: 3 }),
       words: "Cylinder 3 fell.",
@@ -95,12 +95,12 @@ describe("one trace that can be read in several ways", () => {
     expect(report.telling).toContain("Cylinder 3 fell.");
   });
 
-  it("read in one way only is what it was", () => {
+  it("with one interpretation stays unchanged", () => {
     expect(diagnoseInterpretations([way(0.3, FOULED)]).ranked).toEqual(diagnose(FOULED, FOUR).ranked);
   });
 });
 
-describe("what is shown of a trace that no one prompted, brought to how often it is so", () => {
+describe("calibrated probabilities of traces without prompts", () => {
   const { ranked } = diagnose(FOULED, FOUR);
   const troubles = (of: typeof ranked) => {
     const chances = new Map<string | undefined, number>();
@@ -109,7 +109,7 @@ describe("what is shown of a trace that no one prompted, brought to how often it
     return chances;
   };
 
-  it("is as it was at one, and comes back", () => {
+  it("are unchanged at one, and can be inverted", () => {
     const back = calibrate(calibrate(ranked, 0.7), 1 / 0.7);
     for (const row of [calibrate(ranked, 1), back])
       row.forEach((one, i) => {
@@ -141,7 +141,7 @@ describe("what is shown of a trace that no one prompted, brought to how often it
     }
   });
 
-  it("is for traces without prompts, in one way to read them or in several", () => {
+  it("apply to traces without prompts, with one or several interpretations", () => {
     const unprompted = { ...FOUR, unprompted: true as const };
     expect(diagnose(FOULED, unprompted).ranked).toEqual(calibrate(ranked));
     expect(
@@ -151,7 +151,7 @@ describe("what is shown of a trace that no one prompted, brought to how often it
   });
 });
 
-describe("a cylinder that is a little apart at low power", () => {
+describe("a cylinder that deviates slightly at low power", () => {
   const apart = (state: string, cylinder = 2) => seen("idleExhaust", state, { cylinder });
   const leak = (state: string) =>
     diagnose([...USUAL, apart(state)], FOUR).ranked.find(
@@ -162,7 +162,7 @@ describe("a cylinder that is a little apart at low power", () => {
     seen("exhaust", "hotter", { side }),
   ]);
 
-  it("brings a leak there among what is thought of, and no more than that", () => {
+  it("adds a leak there to the candidates, and no more than that", () => {
     const { ranked } = diagnose([...USUAL, apart("a little apart")], { ...FOUR, coarse: true });
     expect(hypothesisName(ranked[0] as never)).toBe("no fault");
     expect(ranked[0]?.probability).toBeGreaterThan(0.9);
@@ -170,7 +170,7 @@ describe("a cylinder that is a little apart at low power", () => {
     expect(leak("a little apart")).toBeLessThan(leak("one apart"));
   });
 
-  it("says nothing against a fault of another cylinder, whose own showed nothing there", () => {
+  it("is no evidence against a fault of another cylinder that showed nothing there", () => {
     const wild = [...USUAL, seen("probe", "wild", { cylinder: 1 })];
     const chance = (more: Observation[]) =>
       diagnose([...wild, ...more], { ...FOUR, coarse: true }).ranked.find(
@@ -204,7 +204,7 @@ describe("the fault library as data", () => {
     expect(fault.action.length).toBeGreaterThan(10);
   });
 
-  it("knows every fault that can be simulated, and one that the pilot makes", () => {
+  it("has every fault that can be simulated, and one pilot error", () => {
     const ids = FAULTS.map((fault) => fault.id);
     expect([...ids].sort()).toEqual(
       [...FAULT_KINDS.filter((kind) => kind !== "none"), "key not turned"].sort(),
@@ -232,8 +232,8 @@ describe("the fault library as data", () => {
   });
 });
 
-describe("what is most likely", () => {
-  it("is worked out by Bayes' rule: one observation, by hand", () => {
+describe("the most likely cause", () => {
+  it("follows Bayes' rule: one observation, by hand", () => {
     const { ranked } = diagnose([seen("volts", "high")], FOUR);
     const all = hypotheses(FOUR);
     // By hand: rate · probability of "high", divided by the sum over all explanations; only the regulator differs from a healthy
@@ -252,7 +252,7 @@ describe("what is most likely", () => {
     expect(sum(ranked.map((h) => h.probability))).toBeCloseTo(1, 9);
   });
 
-  it("is nothing wrong with nothing seen, and with everything as usual", () => {
+  it("is no fault without observations, and with everything normal", () => {
     expect(diagnose([], FOUR).ranked[0]?.fault).toBeUndefined();
     expect(
       diagnose([seen("drop", "usual", { side: "right" }), seen("drop", "usual", { side: "left" })], FOUR)
@@ -260,20 +260,20 @@ describe("what is most likely", () => {
     ).toBeUndefined();
   });
 
-  it("names plug and cylinder where one exhaust falls on one side", () => {
+  it("names plug and cylinder where one EGT falls on one side", () => {
     const [best] = diagnose(FOULED, FOUR).ranked;
     expect(best && hypothesisName(best)).toBe("fouled plug, cylinder 3, left magneto");
     expect(best?.probability).toBeGreaterThan(0.7);
   });
 
-  it("with no drop on right it is the left magneto that is not grounded; that the key was not turned is weighed until asked", () => {
+  it("with no drop on right it is the left magneto that is not grounded; a key not turned is considered until asked", () => {
     const unsure = diagnose([...NO_DROP, seen("turned", "not sure", { side: "right" })], FOUR).ranked[0];
     expect(unsure && hypothesisName(unsure)).toBe("right not checked, or the key was not turned far enough");
     const sure = diagnose([...NO_DROP, seen("turned", "confirmed", { side: "right" })], FOUR).ranked[0];
     expect(sure && hypothesisName(sure)).toBe("left magneto not grounded by the switch");
   });
 
-  it("what is seen twice the same way only makes it surer; the words of the sides are the type's", () => {
+  it("repeated identical observations only increase certainty; side names are the type's", () => {
     const once = diagnose(FOULED, FOUR).ranked[0]?.probability ?? 0;
     const after = diagnose([...FOULED, seen("cleared", "gone")], FOUR).ranked[0];
     expect(after?.probability).toBeGreaterThan(once);
@@ -282,7 +282,7 @@ describe("what is most likely", () => {
     );
   });
 
-  it("a plug that would not clear is more likely dead", () => {
+  it("a plug that does not clear is more likely dead", () => {
     const before = diagnose(FOULED, FOUR).ranked.find(
       (h) => h.fault?.id === "dead plug" && h.cylinder === 3 && h.side === "left",
     );
@@ -291,7 +291,7 @@ describe("what is most likely", () => {
     expect(after?.probability).toBeGreaterThan((before?.probability ?? 1) * 2);
   });
 
-  it("calls two faults at once one of the two, and hardly ever a third", () => {
+  it("of two simultaneous faults is one of the two, and hardly ever a third", () => {
     // The most typical signs of two faults combined; if both change a side's drop, the second one's. Faults separated only by a
     // later test count as one: the plugs, and the two reasons for no drop.
     const kin = (id = "none") =>
@@ -332,7 +332,7 @@ describe("what is most likely", () => {
     expect(thirds.filter((words) => words.endsWith(": none"))).toEqual([]);
   });
 
-  it("says when nothing on file explains what was seen well", () => {
+  it("reports when no known fault explains clear observations", () => {
     const odd = [
       seen("volts", "high"),
       seen("oilPressure", "low"),
@@ -347,15 +347,15 @@ describe("what is most likely", () => {
   });
 });
 
-describe("what to try next", () => {
-  it("for a plug is the lean minute, for no drop the same side again", () => {
+describe("the next test", () => {
+  it("is clearing for a plug, and the same side again for no drop", () => {
     expect(rankTests(diagnose(FOULED, FOUR).ranked, FOUR, FOULED)[0]?.test.id).toBe("clear");
     const [again] = rankTests(diagnose(NO_DROP, FOUR).ranked, FOUR, NO_DROP);
     expect(again?.test.id).toBe("again");
     expect(again?.side).toBe("right");
   });
 
-  it("tells as much as the fall of uncertainty, by hand for two explanations (Lindley 1956)", () => {
+  it("has the information of its entropy reduction, by hand for two explanations (Lindley 1956)", () => {
     const [fouled, dead] = ["fouled plug", "dead plug"].map((id) => ({
       fault: FAULTS.find((f) => f.id === id),
       side: "left" as const,
@@ -369,7 +369,7 @@ describe("what to try next", () => {
     expect(clear?.bits).toBeCloseTo(expected, 9);
   });
 
-  it("never tells less than nothing, nor more than there is to know, and nothing is asked twice", () => {
+  it("never has negative information, nor more than there is, and nothing is asked twice", () => {
     for (const observations of [[], FOULED, NO_DROP]) {
       const { ranked } = diagnose(observations, FOUR);
       const entropy = -sum(ranked.map(({ probability: p }) => (p > 0 ? p * Math.log2(p) : 0)));
@@ -383,7 +383,7 @@ describe("what to try next", () => {
     expect(rankTests(diagnose(done, FOUR).ranked, FOUR, done).map((t) => t.test.id)).not.toContain("clear");
   });
 
-  it("every test says how and with what caution, in words of its own, and tells some faults from others", () => {
+  it("always has instructions and a caution of its own, and separates some faults", () => {
     expect(new Set(TESTS.map((test) => test.how)).size).toBe(TESTS.length);
     for (const test of TESTS) {
       for (const words of [test.title, test.how, test.caution]) expect(words).toMatch(/^[A-Z].{9,}[^,;:]$/);
@@ -395,7 +395,7 @@ describe("what to try next", () => {
     }
   });
 
-  it("a remedy is reported by whether what stood out is still there", () => {
+  it("a remedy is judged by whether the finding is still there", () => {
     expect(
       outcomeOf(FOULED, [
         seen("drop", "usual", { side: "left" }),
@@ -415,7 +415,7 @@ describe("what to try next", () => {
 });
 
 describe("on simulated run-ups (the model shares no numbers with the library; many more in the benchmark)", () => {
-  it("the simulated fault is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
+  it("the simulated fault is first in nine of ten and among the first three in 99 of 100; a healthy engine raises no alarm", () => {
     const { cases, first, three, healthy, alarms } = tally({ each: 1, healthyEach: 2, seed: 77 });
     expect(cases).toBeGreaterThan(55);
     expect(first / cases).toBeGreaterThanOrEqual(0.9);
@@ -425,8 +425,8 @@ describe("on simulated run-ups (the model shares no numbers with the library; ma
   });
 });
 
-describe("a diagnosis as it is reported", () => {
-  it("names plug and side in the type's words, what speaks for it, and what would tell most", () => {
+describe("a diagnosis report", () => {
+  it("names plug and side in the type's words, the evidence, and the most useful test", () => {
     const words = FOULED.map((o) => ({ ...o, words: `${o.feature} ${o.side}` }));
     const report = diagnosisReport(words, FOUR, { right: "ignition one", left: "ignition two" });
     expect(report.ranked[0]).toMatchObject({ fault: "fouled plug", side: "left", cylinder: 3, grade: "ask" });
@@ -439,12 +439,12 @@ describe("a diagnosis as it is reported", () => {
     expect(structuredClone(report)).toEqual(report);
   });
 
-  it("has nothing telling where nothing is wrong", () => {
+  it("has no evidence where no fault is found", () => {
     expect(diagnosisReport([], FOUR)).toMatchObject({ telling: [], unlike: false });
   });
 });
 
-describe("the choices of a lesson", () => {
+describe("answers offered in a lesson", () => {
   const ranked = diagnosisReport(FOULED, FOUR).ranked;
 
   it.each([
@@ -460,13 +460,13 @@ describe("the choices of a lesson", () => {
     expect(choices.length).toBeGreaterThanOrEqual(3);
   });
 
-  it("the others are those that look most like it", () => {
+  it("are the true one and the most similar ones", () => {
     expect(lessonChoices(ranked, "fouled plug")).toEqual(
       expect.arrayContaining(["dead plug", "fouled plug", "none"]),
     );
   });
 
-  it("their order says nothing of which is true", () => {
+  it("are in an order that does not reveal the true one", () => {
     const same = ["fouled plug", "dead plug", "none"];
     const orders = same.map((truth) =>
       lessonChoices([{ fault: "dead plug" }, { fault: "fouled plug" }], truth, 3),

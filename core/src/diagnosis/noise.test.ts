@@ -40,7 +40,7 @@ function stated(rpm: number): { sure: number; right: number } {
   return { sure: sure / all, right: right / all };
 }
 
-test("more noise never raises what is stated on average, and what is stated stays near to what is so", () => {
+test("more noise never raises the stated certainty on average, and it stays close to the truth", () => {
   const levels = [0, 20, 100].map(stated);
   // A hundredth either way is the small sample.
   for (const [i, { sure }] of levels.entries())
@@ -48,7 +48,7 @@ test("more noise never raises what is stated on average, and what is stated stay
   for (const { sure, right } of levels) expect(sure - right).toBeLessThan(0.12);
 });
 
-test("a tachometer that jumps while it should stand is shown to, and no drop is read out of it", () => {
+test("a tachometer that jumps while it should be steady is reported, and no drop is read from it", () => {
   const one = unseenCase("none", 3001);
   const { reading } = runUnseenCase(noisy(one, 60, 1));
   expect(reading.notes.map(({ kind }) => kind)).toContain("unsteady");

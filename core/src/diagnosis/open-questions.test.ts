@@ -78,7 +78,7 @@ function answerAll(
 }
 
 describe("a trace without prompts", () => {
-  it("asks where everything shows which side came first, and nothing of a prompted run-up", () => {
+  it("asks which side came first if everything is visible, and nothing for a prompted run-up", () => {
     const engine = engineAt(0);
     const asked = openQuestions(read({ kind: "none" }, engine), engine.profile, new Set());
     expect(asked.map(({ id }) => id)).toEqual(["order"]);
@@ -111,7 +111,7 @@ describe("a trace without prompts", () => {
     }
   });
 
-  it("takes a heat that was pulled and did nothing for what it is, and one that was left out for nothing", () => {
+  it("assesses carburettor heat that was applied without effect, and ignores heat that was left out", () => {
     const engine = engineAt(0);
     const reading = read({ kind: "heat cable off" }, engine);
     expect(reading.heat).toBeUndefined();
@@ -126,7 +126,7 @@ describe("a trace without prompts", () => {
     expect(diagnose(observed, contextOf(engine)).ranked[0]?.fault).toBeUndefined();
   });
 
-  it("asks where neither side dropped, and calls that no healthy engine", () => {
+  it("asks where neither side dropped, and does not call the engine healthy", () => {
     const engine = engineAt(0);
     const reading = read({ kind: "none" }, engine, { skip: ["right", "left", "both"] });
     const [question] = openQuestions(reading, engine.profile, new Set());
@@ -156,7 +156,7 @@ describe("a trace without prompts", () => {
     expect(openQuestions(flying, engine.profile, new Set())).toEqual([]);
   });
 
-  it("asks after a propeller that does not show, of an engine that has one", () => {
+  it("asks about a propeller check that is not visible, if the engine has one", () => {
     const engine = engineAt(3);
     const reading = read({ kind: "none" }, engine, { skip: ["propeller"] });
     const asked = openQuestions(reading, engine.profile, new Set()).map(({ id }) => id);
@@ -165,7 +165,7 @@ describe("a trace without prompts", () => {
     expect(told).toContainEqual(expect.objectContaining({ feature: "propeller", state: "nothing" }));
   });
 
-  it("takes the word of a pilot whose drop the trace missed: the engine is none with a fault", () => {
+  it("accepts the pilot's word for a drop missing from the trace: the engine has no fault", () => {
     const engine = engineAt(0);
     const again = (sides?: MagnetoSideOrder) =>
       read({ kind: "hot magneto", side: "left" }, engine, { ...(sides && { sides }) });
@@ -174,7 +174,7 @@ describe("a trace without prompts", () => {
     expect(diagnose([...rest, ...told], contextOf(engine)).ranked[0]?.fault).toBeUndefined();
   });
 
-  it("reads an engine that stops on one from the few lines that are left", () => {
+  it("reads an engine that stops on one side from the few remaining lines", () => {
     const engine = engineAt(0);
     const options = {
       ...runUpCase("none", 2, engine).options,
@@ -200,13 +200,13 @@ describe("a trace without prompts", () => {
 });
 
 // No trace can tell which side was which, or whether one was checked twice: common practice.
-describe("the names of the sides of a trace without prompts", () => {
+describe("side names of a trace without prompts", () => {
   const engine = engineAt(0);
   const again = (sides?: MagnetoSideOrder) =>
     read({ kind: "fouled plug", side: "left", cylinder: 2 }, engine, { ...(sides && { sides }) });
   const dropsOf = ({ right, left }: RunUpReading) => [right?.drop, left?.drop];
 
-  it("are the first and the second until somebody has told", () => {
+  it("are first and second until the pilot says", () => {
     const words = observe(again(), orderByAnswer(engine.profile, false), limitsOf(engine)).map(
       (o) => o.words,
     );
@@ -216,7 +216,7 @@ describe("the names of the sides of a trace without prompts", () => {
     expect(orderByAnswer(engine.profile, true)).toBe(engine.profile);
   });
 
-  it("are as the pilot says: with the left first it is the right one that has the plug", () => {
+  it("are as the pilot says: with left first, the right one has the plug", () => {
     const first = again({ first: "right" });
     const turned = again({ first: "left" });
     expect(dropsOf(turned)).toEqual(dropsOf(first).reverse());
@@ -229,7 +229,7 @@ describe("the names of the sides of a trace without prompts", () => {
   });
 
   // The good side checked twice looks like one of each: only the pilot can tell.
-  it("are one where it was one: then the other is asked after, and is not grounded if nothing dropped on it", () => {
+  it("are one where it was one: then the other is asked about, and is not grounded if nothing dropped on it", () => {
     const twice = (told?: MagnetoSideOrder) =>
       read({ kind: "none" }, engine, { ...(told && { sides: told }) });
     const { told, named, asked, sides } = answerAll(twice, engine, {
@@ -252,8 +252,8 @@ describe("the names of the sides of a trace without prompts", () => {
   });
 });
 
-describe("two sides beside each other", () => {
-  it("a drop inside the limit that is much more than the other's is uneven", () => {
+describe("two sides compared", () => {
+  it("a drop within limits but much larger than the other is uneven", () => {
     const engine = engineAt(1);
     const reading = read({ kind: "none" }, engine, { prompted: true });
     const { right, left } = reading;
@@ -267,7 +267,7 @@ describe("two sides beside each other", () => {
     expect(states[1]?.words).toContain("60 more than on the other");
   });
 
-  it("a pilot who is quicker on the second side makes no late spark of it", () => {
+  it("a pilot who is quicker on the second side does not cause a timing fault", () => {
     // The exhaust is still hot from the first side, and the second is shorter: raw rises differ, aligned ones do not.
     const engine = engineAt(0);
     const options = runUpCase("none", 5, engine).options;

@@ -44,7 +44,7 @@ const ranked = (...observations: Observation[]) => diagnose(observations, contex
 const first = (...observations: Observation[]) =>
   rankQuestions([HEAT, ORDER], ranked(...observations), context)[0]?.question.id;
 
-test("where a plug on one of two sides is most likely, which side that was decides most", () => {
+test("where a plug on one of two sides is most likely, asking which side it was is most useful", () => {
   const plug = [
     seen("drop", "over", "right"),
     seen("exhaust", "one colder", "right"),
@@ -57,19 +57,19 @@ test("where a plug on one of two sides is most likely, which side that was decid
   expect(order?.bits).toBeLessThanOrEqual(1);
 });
 
-test("where nothing stands out, a heat that does not show decides more than which side came first", () => {
+test("without findings, a missing heat check matters more than which side came first", () => {
   expect(first(seen("drop", "usual", "right"), seen("drop", "usual", "left"), seen("feel", "smooth"))).toBe(
     "heat",
   );
 });
 
-test("an answer that amounts to nothing tells nothing, and what tells as much keeps its place", () => {
+test("an answer without content carries no information, and equal questions keep their order", () => {
   const both = rankQuestions([EMPTY, { ...EMPTY, id: "heat" }], ranked(), context);
   expect(both.map(({ bits }) => Math.abs(bits) < 1e-9)).toEqual([true, true]);
   expect(both.map(({ question }) => question.id)).toEqual(["propeller", "heat"]);
 });
 
-test("no question is expected to make it less certain, whatever was seen, and the order of asking does not matter", () => {
+test("no question is expected to reduce certainty, whatever was seen, and the order of asking does not matter", () => {
   const states = [
     seen("drop", "none", "right"),
     seen("drop", "over", "left"),

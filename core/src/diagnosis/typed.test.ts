@@ -25,7 +25,7 @@ const felt = (typed: TypedRunUp, answer: "Rough" | "Smooth"): Observation[] => {
   return [...observations, ...told];
 };
 
-describe("typed numbers in the words of the fault library", () => {
+describe("entered numbers in the words of the fault library", () => {
   it.each<[string, TypedRunUp, string[]]>([
     ["as ever", { base: 1800, right: 1730, left: 1720 }, ["right usual", "left usual"]],
     ["at the limit", { base: 1800, right: 1675, left: 1700 }, ["right usual", "left usual"]],
@@ -38,7 +38,7 @@ describe("typed numbers in the words of the fault library", () => {
     expect(states(typed)).toEqual(expected);
   });
 
-  it("asks how it ran on the side that stands out, once, and of nothing else", () => {
+  it("ask once how the engine ran on the side with the finding, and nothing else", () => {
     expect(feelQuestion(seen({ base: 1800, right: 1730, left: 1720 }))).toBeUndefined();
     const over = { base: 1800, right: 1730, left: 1640 };
     expect(feelQuestion(seen(over), { right: "R", left: "L" })?.words).toBe("How did the engine run on L?");
@@ -46,16 +46,16 @@ describe("typed numbers in the words of the fault library", () => {
   });
 });
 
-describe("what typed numbers are most likely", () => {
+describe("the most likely cause from entered numbers", () => {
   const best = (observations: Observation[]) => diagnosisReport(observations, CONTEXT).ranked[0];
 
-  it("nothing, where both drop as they should", () => {
+  it("is no fault where both sides drop normally", () => {
     expect(best(seen({ base: 1800, right: 1730, left: 1720 }))?.fault).toBeUndefined();
   });
 
   // Common practice: a rough drop over the limit is a plug, a smooth one timing or mixture; an engine that stops has a dead
   // magneto.
-  it("over and rough is a plug of that side, smooth speaks against it and for timing, stopped is a dead magneto", () => {
+  it("over and rough is a plug of that side, smooth points to timing, stopped is a dead magneto", () => {
     const over = { base: 1800, right: 1730, left: 1640 };
     const rough = best(felt(over, "Rough"));
     expect(rough?.fault).toMatch(/plug/);
@@ -73,7 +73,7 @@ describe("what typed numbers are most likely", () => {
     expect(best(seen({ base: 1800, right: 1730, left: 0 }))?.name).toBe("dead left magneto");
   });
 
-  it("the minute is what tells most next, and what it came to counts", () => {
+  it("clearing is the most useful next test, and its result counts", () => {
     const before = felt({ base: 1800, right: 1730, left: 1640 }, "Rough");
     expect(diagnosisReport(before, CONTEXT).next[0]?.id).toBe("clear");
     const dead = (observations: Observation[]) =>
@@ -86,7 +86,7 @@ describe("what typed numbers are most likely", () => {
     expect(dead(gone.observations)).toBeLessThan(dead(before));
   });
 
-  it("what was felt once more after the minute counts once, and a test that was done again by its last outcome", () => {
+  it("repeated feel after clearing counts once, and a repeated test by its last outcome", () => {
     const over = { base: 1800, right: 1730, left: 1640 };
     const rough = felt(over, "Rough");
     const feel = rough.filter(({ feature }) => feature === "feel");

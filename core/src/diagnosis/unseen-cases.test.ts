@@ -22,7 +22,7 @@ const worked = (trouble: UnseenCaseProblem, count = EACH) =>
   });
 const first = (trouble: UnseenCaseProblem) => worked(trouble).filter(({ place }) => place === 0).length;
 
-test("a healthy engine is left in peace, whoever flies it and whatever writes it down", () => {
+test("a healthy engine raises no alarm, whoever flies it and whatever records it", () => {
   const healthy = worked("none", 40);
   expect(healthy.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(38);
   const alarms = healthy.filter(({ chances }) =>
@@ -44,14 +44,14 @@ test.each<[UnseenCaseProblem, number]>([
   expect(first(trouble)).toBeGreaterThanOrEqual(least);
 });
 
-test("an engine that cuts on one side and is caught before it stops is a dead magneto, not a throttle that was closed", () => {
+test("an engine that cuts on one side and is caught before it stops is a dead magneto, not a closed throttle", () => {
   const withCut = (all: ReturnType<typeof worked>) =>
     all.filter(({ reading }) => reading.steps.some((step) => step.cut)).length;
   expect(withCut(worked("dead magneto"))).toBeGreaterThanOrEqual(13);
   expect(withCut(worked("none", 40))).toBeLessThanOrEqual(1);
 });
 
-test("most sides are found with their begin, their end and their drop, hardly any where none was, and what is shown is so", () => {
+test("most sides are found with start, end and drop, hardly any where there was none, and the stated certainty holds", () => {
   const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureUnseenCases(1200, 12);
   expect(sides.right / sides.all).toBeGreaterThan(0.82);
   expect(sidesOrUnsure.right / sidesOrUnsure.all).toBeGreaterThan(0.93);
@@ -62,7 +62,7 @@ test("most sides are found with their begin, their end and their drop, hardly an
   expect(asTheyCome.error).toBeLessThan(0.06);
 });
 
-test("with what the page asks answered no dead magneto and none that is not grounded is missed, and no healthy engine is called sick for it", () => {
+test("with the page's questions answered, no dead or ungrounded magneto is missed, and no healthy engine is blamed", () => {
   const { dead, hot, healthy, questions } = measureAsked(900, 8);
   expect([dead.right, hot.right, healthy.right]).toEqual([dead.all, hot.all, healthy.all]);
   expect(questions).toBeLessThan(2.5);
@@ -78,7 +78,7 @@ test.each([
   expect(caught.right).toBe(caught.all);
 });
 
-test("cutting off the taxi before the run-up does not change what is most likely", () => {
+test("removing the taxi before the run-up does not change the most likely cause", () => {
   let same = 0;
   const all = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => of(trouble, 3));
   const read = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => worked(trouble, 3));

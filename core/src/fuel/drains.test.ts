@@ -24,14 +24,14 @@ describe("a sample against the light", () => {
     expect(judgeSample(sample, AVGAS)).toMatchObject({ outcome, grade });
   });
 
-  test("without a dye, where every grade has one, is another fuel or two that were mixed", () => {
+  test("without dye, where every grade has one, is another fuel or a mixture", () => {
     expect(judgeSample(cup("colourless", { paper: "dries away" }), ["100LL"])).toMatchObject({
       grade: "stop",
       sentence: expect.stringContaining("mixed"),
     });
   });
 
-  test("green in an aircraft that may burn it is noted, not stopped", () => {
+  test("green in an aircraft approved for it is a note, not a stop", () => {
     expect(judgeSample(cup("wrong colour", { colour: "green" }), ["100LL", "100"])).toMatchObject({
       outcome: "other grade",
       grade: "note",
@@ -43,12 +43,12 @@ describe("a sample against the light", () => {
 
 // Common practice throughout: until clean; rock, wait, every drain again; a minute, then maintenance.
 describe("what to do at a drain", () => {
-  test("take, again until clean", () => {
+  test("sample, again until clean", () => {
     expect(step([])).toBe("take");
     expect(step([water()])).toBe("again");
     expect(step([water(), cup("clean")])).toBe("clean");
   });
-  test("three sample in a row: rock the wings; then every drain again", () => {
+  test("three samples in a row: rock the wings; then every drain again", () => {
     expect(step([water(), water(), water()])).toBe("rock");
     expect(step([], true, [water(), water(), water()])).toBe("take");
     expect(step([water()], true, [water(), water(), water()])).toBe("again");
@@ -61,14 +61,14 @@ describe("what to do at a drain", () => {
     expect(step([water(30), water(29)])).toBe("again");
     expect(step([water(20)], true, [water(20), water(20)])).toBe("maintenance");
   });
-  test("what no draining cures is a finding at the first sample; the colourless one goes onto paper first", () => {
+  test("what draining cannot fix is a finding at the first sample; a colourless one gets a paper test first", () => {
     expect(step([cup("kerosene smell")])).toBe("maintenance");
     expect(step([cup("colourless")])).toBe("paper");
     expect(step([cup("colourless", { paper: "stays wet" })])).toBe("again");
     expect(step([cup("colourless", { paper: "greasy ring" })])).toBe("maintenance");
     expect(step([cup("colourless", { paper: "dries away" })])).toBe("clean");
   });
-  test("a clean sample in between begins the count again", () => {
+  test("a clean sample in between restarts the count", () => {
     expect(step([water(40), water(10), cup("clean"), water(30)])).toBe("again");
   });
 });

@@ -22,14 +22,14 @@ describe("amounts of fuel", () => {
     expect(litresOfFuel(10, unit, 0.72)).toBeCloseTo(10 * factor, 6);
   });
 
-  test("pounds and kilograms go by the density", () => {
+  test("pounds and kilograms use the density", () => {
     expect(litresOfFuel(1, "lb", 1)).toBeCloseTo(Qty("1 lb").to("kg").scalar, 9);
     // FAA-H-8083-1: aviation gasoline 6 lb a US gallon, kerosene 6.8 (from memory).
     expect(litresOfFuel(6, "lb", fuelDensity("100LL"))).toBeCloseTo(3.785, 2);
     expect(litresOfFuel(6.8, "lb", fuelDensity("kerosene"))).toBeCloseTo(3.785, 2);
   });
 
-  test("come back from every unit as they went", () => {
+  test("convert back from every unit unchanged", () => {
     fc.assert(
       fc.property(
         fc.double({ min: 0, max: 900, noNaN: true }),
@@ -48,7 +48,7 @@ describe("amounts of fuel", () => {
     expect(() => fuelDensity("rum")).toThrow("is not on the list");
   });
 
-  test("are said whole or to a tenth, needed ones rounded up", () => {
+  test("are shown whole or to a tenth, required ones rounded up", () => {
     const gallons = fuelUnits("US gal", 0.72);
     expect(gallons.say(37.85411784)).toBe("10.0 US gal");
     expect(gallons.atLeast(37.9)).toBe("10.1 US gal");
@@ -84,7 +84,7 @@ describe("a receipt against the dipstick", () => {
   const before = { value: 40, sigma: 2 };
   const after = (litres: number) => ({ value: 40 + litres, sigma: 2 });
 
-  test("fits when it says what went in", () => {
+  test("agrees when it says what was added", () => {
     expect(reconcileUplift(before, after(52), { amount: 50, unit: "L" }, 0.719)).toMatchObject({
       agrees: true,
       instead: [],
@@ -92,7 +92,7 @@ describe("a receipt against the dipstick", () => {
     expect(reconcileUplift(before, after(50), { amount: 13.2, unit: "US gal" }, 0.719).agrees).toBe(true);
   });
 
-  test("of 100 US gal over 100 litres is recognised", () => {
+  test("of 100 US gal that was 100 litres is recognised", () => {
     const found = reconcileUplift(before, after(100), { amount: 100, unit: "US gal" }, 0.719);
     expect(found.agrees).toBe(false);
     expect(found.receiptL).toBeCloseTo(378.5, 1);
@@ -100,12 +100,12 @@ describe("a receipt against the dipstick", () => {
     expect(found.instead[0]?.why).toContain("100 L would fit, not US gal");
   });
 
-  test("of 100 litres over 100 US gal is recognised the other way", () => {
+  test("of 100 litres that was 100 US gal is recognised as well", () => {
     const found = reconcileUplift(before, after(378), { amount: 100, unit: "L" }, 0.719);
     expect(found.instead.map((s) => s.uplift.unit)).toContain("US gal");
   });
 
-  test("with the point or two digits in the wrong place is recognised", () => {
+  test("with a misplaced decimal point or swapped digits is recognised", () => {
     expect(reconcileUplift(before, after(52), { amount: 520, unit: "L" }, 0.719).instead[0]?.why).toContain(
       "point",
     );
@@ -114,7 +114,7 @@ describe("a receipt against the dipstick", () => {
     );
   });
 
-  test("that fits nothing offers nothing", () => {
+  test("without an explanation offers none", () => {
     expect(reconcileUplift(before, after(22), { amount: 60, unit: "L" }, 0.719)).toMatchObject({
       agrees: false,
       instead: [],
@@ -136,7 +136,7 @@ describe("how much to add", () => {
   });
   const filling = { kgPerL: 0.72, pump: { unit: "L", step: 1 } as const };
 
-  test("fills the emptier first, and both level", () => {
+  test("fills the emptier tank first, then both evenly", () => {
     const plan = refuelPlan({
       ...filling,
       tanks: [tank("left", "left", 50), tank("right", "right", 30)],
@@ -172,7 +172,7 @@ describe("how much to add", () => {
     expect(plan).toMatchObject({ litres: 50, missingL: 50, limitedBy: "mass", fullL: 50 });
   });
 
-  test("counts in the pump's own unit, rounded up", () => {
+  test("is in the pump's own unit, rounded up", () => {
     const plan = refuelPlan({
       ...filling,
       tanks: [tank("left", "left", 10)],
@@ -183,7 +183,7 @@ describe("how much to add", () => {
     expect(plan.litres).toBeGreaterThanOrEqual(20);
   });
 
-  test("never exceeds a tank, the mass or the imbalance, whatever is in and wanted", () => {
+  test("never exceeds a tank, the mass or the imbalance, for any fuel and any wish", () => {
     const level = fc.integer({ min: 0, max: 100 });
     fc.assert(
       fc.property(

@@ -19,7 +19,7 @@ const says = (kind: FuelSource["kind"], value: number, sigma: number): FuelSourc
 describe("dipstick, gauge and log together", () => {
   // Worked example, by hand: weights 1/σ² are 0.25, 0.25 and 0.01; mean (25 + 26 + 1.3) / 0.51 = 102.549; σ = 1/√0.51 = 1.4003;
   // 95 %: ± 1.96 · 1.4003 = 2.7446. Inverse-variance weighting; JCGM 100:2008.
-  test("weigh as much as they are sure", () => {
+  test("are weighted by their uncertainty", () => {
     const heard = estimateFuel(
       [says("dip", 100, 2), says("log", 104, 2), says("gauge", 130, 10)].map((w) =>
         w.kind === "gauge" ? says("gauge", 120, 10) : w,
@@ -35,27 +35,27 @@ describe("dipstick, gauge and log together", () => {
     expect(heard.residuals.dip).toBeCloseTo(-1.648, 3);
   });
 
-  test("name the one that the two others speak against, and leave it out", () => {
+  test("name and leave out the one that disagrees with the two others", () => {
     const heard = estimateFuel([says("dip", 100, 2), says("log", 60, 4), says("gauge", 96, 8)]);
     expect(heard).toMatchObject({ agree: false, odd: "log", used: ["dip", "gauge"] });
     expect(heard.litres.value).toBeGreaterThan(95);
   });
 
-  test("two that disagree: no one can tell, and the lower counts", () => {
+  test("two that disagree: the lower counts", () => {
     const heard = estimateFuel([says("dip", 100, 2), says("log", 60, 4)]);
     expect(heard.odd).toBeUndefined();
     expect(heard).toMatchObject({ agree: false, litres: { value: 60 }, used: ["log"] });
     expect(heard.highL).toBeGreaterThan(100);
   });
 
-  test("three that all disagree: no one can tell", () => {
+  test("three that all disagree: the lowest counts", () => {
     expect(estimateFuel([says("dip", 100, 2), says("log", 60, 2), says("gauge", 20, 2)])).toMatchObject({
       agree: false,
       litres: { value: 20 },
     });
   });
 
-  test("never say more than the highest or less than the lowest of those they use", () => {
+  test("never give more than the highest or less than the lowest source used", () => {
     const sigma = fc.double({ min: 0.5, max: 12, noNaN: true });
     const value = fc.double({ min: 0, max: 100, noNaN: true });
     fc.assert(
@@ -72,7 +72,7 @@ describe("dipstick, gauge and log together", () => {
     );
   });
 
-  test("without anybody, or with one who is never wrong, are rejected", () => {
+  test("without a source, or with zero uncertainty, are rejected", () => {
     expect(() => estimateFuel([])).toThrow("No fuel quantity");
     expect(() => estimateFuel([says("dip", 10, 0)])).toThrow("needs an uncertainty above zero");
   });
@@ -110,8 +110,8 @@ const read = (
   tilt?: { rightDownDeg: number; noseUpDeg: number },
 ) => litresByReading(tank, { tankId: "left", by, value }, tilt);
 
-describe("one look at one tank", () => {
-  test("turns dipstick, tab, sight glass and gauge into litres, each as sure as it is", () => {
+describe("one measurement of one tank", () => {
+  test("converts dipstick, tab, sight glass and gauge to litres, each with its uncertainty", () => {
     expect(read("dip", 10).value).toBeCloseTo(50, 6);
     expect(read("mark", 60).value).toBe(60);
     expect(read("sight", 40).value).toBeCloseTo(40, 6);
@@ -175,13 +175,13 @@ describe("a dip on a slope", () => {
     expect(level * geometry.spanCm * geometry.chordCm).toBeCloseTo(volume(dip, right, nose), 3);
   });
 
-  test("is left alone on level ground, and changes the litres on a slope", () => {
+  test("is unchanged on level ground, and corrected on a slope", () => {
     expect(dipCorrectedForTilt(8, { rightDownDeg: 0, noseUpDeg: 0 }, geometry)).toBe(8);
     // The dip hole is at the left end: with the right wing down the dipstick reads too little.
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
-  test("is rejected where the fuel runs On this slope, and beyond six degrees", () => {
+  test("is rejected where fuel would run out of the filler, and beyond six degrees", () => {
     expect(() =>
       dipCorrectedForTilt(1, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
     ).toThrow("On this slope");
@@ -218,7 +218,7 @@ describe("the log", () => {
     entry("01", "measured", 90, { tankId: "left", hours: 98 }),
   ];
 
-  test("is what was measured last, with what came and went since", () => {
+  test("is the last measurement with everything added and used since", () => {
     const expected = expectedFuel(tanks, [...log, entry("03", "uplift", 20, { tankId: "left" })]);
     expect(expected).toMatchObject({
       hours: 100,
@@ -234,7 +234,7 @@ describe("the log", () => {
     expect(now?.total.sigma).toBeLessThan((now?.tanks.left?.sigma ?? 0) + (now?.tanks.right?.sigma ?? 0));
   });
 
-  test("a burn that was booked goes before the hour meter", () => {
+  test("prefers a logged burn to the hour meter", () => {
     const expected = expectedFuel(tanks, [...log, entry("03", "burn", 30)]);
     const now = expected && fuelByLog(expected, 200, 30, 4);
     expect(now?.total.value).toBeCloseTo(80, 9);
@@ -246,7 +246,7 @@ describe("the log", () => {
     expect(expected && fuelByLog(expected, undefined, 30, 4)).toBeUndefined();
   });
 
-  test("a negative burn and a meter that went back are named", () => {
+  test("a negative burn and a meter that went back are reported", () => {
     expect(() => expectedFuel(tanks, [...log, entry("03", "burn", -3)])).toThrow("A burn cannot be negative");
     const expected = expectedFuel(tanks, log);
     expect(() => expected && fuelByLog(expected, 99, 30, 4)).toThrow("but read 100");
@@ -255,7 +255,7 @@ describe("the log", () => {
 
 describe("why they disagree", () => {
   const kgPerL = 0.719;
-  test("an uplift booked in gallons that was litres comes before everything else", () => {
+  test("an uplift logged in gallons that was litres comes first", () => {
     const uplift: FuelEntry = {
       at: "2026-05-03T09:00:00.000Z",
       entry: "uplift",
@@ -273,7 +273,7 @@ describe("why they disagree", () => {
     });
     expect(first).toContain("100 L would fit, not US gal");
   });
-  test("less than the log: a flight, a leak, a cap; more: an uplift no one wrote down", () => {
+  test("less than the log: a flight, a leak, a cap; more: an unlogged uplift", () => {
     expect(likelyCauses({ odd: "log", measuredLessLogL: -30, kgPerL }).join()).toMatch(/flight.*leak.*cap/);
     expect(likelyCauses({ odd: "log", measuredLessLogL: 30, kgPerL })[0]).toContain(
       "uplift that was not logged",

@@ -27,13 +27,13 @@ const calibration: DipCalibration = {
 };
 
 describe("litres from a dip", () => {
-  test("are the calibration's own at each of its points", () => {
+  test("equal the calibration at each of its points", () => {
     for (const { dipCm, litres } of calibration.points)
       expect(volumeFromDip(calibration, dipCm)).toBeCloseTo(litres, 9);
   });
 
   // Published: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980): never outside two neighbouring points, so never falling.
-  test("never leave their two points and never fall, for any rising calibration", () => {
+  test("stay between neighbouring points and never fall, for any rising calibration", () => {
     const rising = fc
       .array(
         fc.record({
@@ -94,7 +94,7 @@ describe("litres from a dip", () => {
     expect(() => volumeFromDip(calibration, dip)).toThrow(reason);
   });
 
-  test("a dipstick that begins above the bottom cannot read less", () => {
+  test("a dipstick that starts above the bottom cannot read less", () => {
     expect(() =>
       volumeFromDip(
         {
@@ -109,7 +109,7 @@ describe("litres from a dip", () => {
     ).toThrow("Treat the tank as empty");
   });
 
-  test("a calibration that falls or stands still is rejected", () => {
+  test("a calibration that falls or stays level is rejected", () => {
     const bad = (points: DipCalibration["points"]) => () => volumeFromDip({ source, points }, 1);
     expect(bad([{ dipCm: 0, litres: 0 }])).toThrow("at least two");
     expect(
@@ -128,14 +128,14 @@ describe("litres from a dip", () => {
 });
 
 describe("endurance", () => {
-  test("is usable less taxi over the burn", () => {
+  test("is usable fuel less taxi, divided by the burn", () => {
     // Arithmetic: (120 − 4) / 34 h = 3.4118 h = 204.7 min.
     expect(enduranceMin({ usableL: 120, taxiL: 4, burnLPerH: 34 })).toBeCloseTo(204.7, 1);
     expect(enduranceMin({ usableL: 3, taxiL: 4, burnLPerH: 34 })).toBe(0);
     expect(usableFuelL(3, 5)).toBe(0);
   });
 
-  test("of an engine that burns nothing, or with negative fuel, is rejected", () => {
+  test("of an engine without burn, or with negative fuel, is rejected", () => {
     expect(() => enduranceMin({ usableL: 10, taxiL: 0, burnLPerH: 0 })).toThrow("more than zero");
     expect(() => enduranceMin({ usableL: -1, taxiL: 0, burnLPerH: 30 })).toThrow("negative");
   });
@@ -185,7 +185,7 @@ describe("fuel for this flight", () => {
     expect(reserveFor(undefined, [])).toBeUndefined();
   });
 
-  test("is enough with its margin, and says by when to be down", () => {
+  test("is enough with its margin, and says the latest landing time", () => {
     const result = judge(14, 14);
     expect(result.usableL).toBeCloseTo(118, 9);
     expect(result.enduranceMin).toBeCloseTo((114 / 34) * 60, 9);
@@ -199,7 +199,7 @@ describe("fuel for this flight", () => {
     expect(endurance?.margin?.value).toBeCloseTo((114 / 34) * 60 - 90, 9);
   });
 
-  test("one minute short is a stop that says how much to take on", () => {
+  test("one minute short is a stop that says how much to add", () => {
     const { enduranceMin: whole = 0 } = judge(14, 14);
     const exact = judge(14, 14, whole - 30);
     expect(exact.judgements.at(-1)?.grade).toBe("within limits");
@@ -208,13 +208,13 @@ describe("fuel for this flight", () => {
     expect(short?.caution).toBeDefined();
   });
 
-  test("night takes its longer reserve from the same fuel", () => {
+  test("at night includes the longer reserve", () => {
     expect(
       (judge(14, 14).onGroundWithinMin ?? 0) - (judge(14, 14, 60, 45).onGroundWithinMin ?? 0),
     ).toBeCloseTo(15, 9);
   });
 
-  test("more apart than the type allows is asked about", () => {
+  test("an imbalance above the type's limit is asked about", () => {
     expect(judge(22, 10).judgements.find((j) => j.id === "fuel.imbalance")).toMatchObject({
       grade: "ask",
       margin: { value: 30 - 47 },
@@ -253,7 +253,7 @@ describe("fuel for this flight", () => {
     expect(result.onGroundWithinMin).toBeUndefined();
   });
 
-  test("without a planned time or a reserve rule it is not judged", () => {
+  test("without a planned time or a reserve rule it is not assessed", () => {
     expect(
       judgeFuel({ profile, readings: dips(14, 14), reserve: undefined, plannedFlightMin: 60 }).judgements.at(
         -1,
@@ -269,7 +269,7 @@ describe("fuel for this flight", () => {
     ).toBe("unjudged");
   });
 
-  test("a dip above the dipstick is shown at its tank", () => {
+  test("a dip above the dipstick is reported at its tank", () => {
     expect(judge(14, 40).judgements[0]).toMatchObject({
       id: "fuel.right",
       grade: "unjudged",

@@ -12,7 +12,7 @@ const plan: FuelPlan = {
 };
 
 describe("is it enough", () => {
-  test("by hand: what is left beyond flight and reserve, and how unsure that is", () => {
+  test("by hand: the margin beyond flight and reserve, and its uncertainty", () => {
     const { marginL, enduranceMin, legalMin, worstMarginL } = fuelMargin(plan);
     // 118 − 4 − 3 − 34 · 1.5 = 60 L; (118 − 7) / 34 · 60 = 195.9 min.
     expect(marginL.value).toBeCloseTo(60, 9);
@@ -23,7 +23,7 @@ describe("is it enough", () => {
     expect(worstMarginL).toBeCloseTo(60 - 1.644854 * 6.7702, 2);
   });
 
-  test("the worst reasonable case is never better than the best guess", () => {
+  test("the worst reasonable case is never better than the best estimate", () => {
     const amount = (max: number) => fc.double({ min: 0, max, noNaN: true });
     fc.assert(
       fc.property(amount(300), amount(30), amount(300), amount(60), (usable, sigma, flight, reserveMin) => {
@@ -51,7 +51,7 @@ describe("is it enough", () => {
 });
 
 describe("ten thousand flights", () => {
-  test("end with the mean and the worst case of the closed form", () => {
+  test("have the mean and worst case of the closed form", () => {
     const closed = fuelMargin(plan);
     const flown = simulateMargin(plan, 40_000, 7);
     expect(Math.abs(flown.meanL - closed.marginL.value)).toBeLessThan(0.15);
@@ -59,7 +59,7 @@ describe("ten thousand flights", () => {
     expect(flown.histogram.counts.reduce((a, b) => a + b, 0)).toBe(40_000);
   });
 
-  test("touch the reserve in half of them when the margin is nothing, and stop in the air in hardly any", () => {
+  test("use the reserve in half of the cases at zero margin, and run dry in hardly any", () => {
     const exact = { ...plan, usable: { value: 58, sigma: 4 } };
     expect(fuelMargin(exact).marginL.value).toBeCloseTo(0, 9);
     const flown = simulateMargin(exact, 10_000, 1);
@@ -68,7 +68,7 @@ describe("ten thousand flights", () => {
     expect(flown.dry).toBeLessThan(0.01);
   });
 
-  test("are the same for the same seed, others for another, and reject a silly number", () => {
+  test("are the same for the same seed, different for another, and reject impossible numbers", () => {
     expect(simulateMargin(plan, 1000, 3)).toEqual(simulateMargin(plan, 1000, 3));
     expect(simulateMargin(plan, 1000, 3).worstL).not.toBe(simulateMargin(plan, 1000, 4).worstL);
     expect(() => simulateMargin(plan, 10, 1)).toThrow("100 to 1,000,000");

@@ -48,7 +48,7 @@ const load = (stations: Record<string, number>, litres = 120): Load => ({
 });
 const check = (one: Load) => checkLoad(AIRCRAFT, one, BURN);
 
-describe("adding up, by the handbook's examples", () => {
+describe("mass and moment, by handbook examples", () => {
   /** Pounds and inches add up like kilograms and millimetres. FAA-H-8083-25, weight and balance (from memory; recomputed). */
   it("2,100 lb at 78.3, 340 at 85, 350 at 121, fuel 450 at 75, baggage 80 at 150: 3,320 lb, 281,430 lb·in, CG 84.8", () => {
     const sample: LoadingProfile = {
@@ -110,7 +110,7 @@ describe("adding up, by the handbook's examples", () => {
 });
 
 describe("the envelope", () => {
-  it("has one span at each mass, straight between its corners", () => {
+  it("has one range at each mass, straight between its corners", () => {
     const { corners } = AIRCRAFT.envelope;
     expect(spanAt(corners, 700)).toEqual({ forward: 890, aft: 1200 });
     expect(spanAt(corners, 997.5)?.forward).toBeCloseTo(945, 9);
@@ -118,7 +118,7 @@ describe("the envelope", () => {
     expect([spanAt(corners, 649), spanAt(corners, 1111)]).toEqual([undefined, undefined]);
   });
 
-  it("a way whose ends are inside and whose middle is not is outside: seen between the ends", () => {
+  it("a flight inside at both ends and outside in the middle is outside", () => {
     // The forward limit has a corner between: at 1,000 kg it is at 1,000 mm, at both ends far less.
     const corners = [
       { kg: 900, armMm: 880 },
@@ -133,7 +133,7 @@ describe("the envelope", () => {
     expect(margin.forwardAt.kg).toBeCloseTo(1000, 6);
   });
 
-  it("its margins are those of a thousand points along the way", () => {
+  it("its margins equal those of a thousand points of the flight", () => {
     const inside = fc.record({
       kg: fc.integer({ min: 660, max: 1100 }),
       arm: fc.integer({ min: 850, max: 1250 }),
@@ -165,8 +165,8 @@ describe("the envelope", () => {
   });
 });
 
-describe("the way of the fuel", () => {
-  it("from the start through take-off and landing to none; tanks in their order, those together evenly", () => {
+describe("the path of the fuel", () => {
+  it("from start through take-off and landing to zero fuel; tanks in order, those together evenly", () => {
     const tips: LoadingProfile = {
       ...AIRCRAFT,
       tanks: [
@@ -193,7 +193,7 @@ describe("the way of the fuel", () => {
     expect(zero && armOf(zero)).toBeCloseTo(1000, 9);
   });
 
-  it("more to burn than there is ends at nothing", () => {
+  it("burning more than there is ends at zero", () => {
     const path = loadPath(AIRCRAFT, load({}, 10), { taxiL: 20, tripL: 100 });
     expect(path.map(({ name, litres }) => [name, litres])).toEqual([
       ["start", 10],
@@ -205,7 +205,7 @@ describe("the way of the fuel", () => {
 });
 
 describe("a load", () => {
-  it("inside is inside; sixteen kilograms over are said to the kilogram, and at which moment it is aft", () => {
+  it("inside is inside; sixteen kilograms over are reported to the kilogram, and where in flight it is aft", () => {
     expect(check(load({ front: 160, rear: 70, bags: 10 })).faults).toEqual([]);
     const heavy = check(load({ front: 170, rear: 110, bags: 22.48 }));
     expect(heavy.faults).toMatchObject([{ kind: "too heavy", of: "take-off", kg: expect.closeTo(16, 2) }]);
@@ -215,7 +215,7 @@ describe("a load", () => {
     expect(aft.faults[0] && faultText(aft.faults[0])).toMatch(/^Aft of the limit by \d+ mm, at zero fuel\.$/);
   });
 
-  it("each place, places together, a seat that is too light, and parts without lift have their own limit", () => {
+  it("each station, groups, a seat that is too light, and non-lifting parts have their own limits", () => {
     expect(check(load({ front: 150, shelf: 23 })).faults.map(faultText)).toEqual([
       "1.0 kg over 22 kg in the aft shelf.",
     ]);
@@ -257,7 +257,7 @@ describe("a load", () => {
     expect(ballast && changeText(ballast, glider)).toBe("Add 8 kg of ballast at the front seat.");
   });
 
-  it("what is no mass is rejected, not guessed", () => {
+  it("an invalid mass is rejected, not guessed", () => {
     expect(() => check(load({ front: Number.NaN }))).toThrow();
     expect(() => check(load({ front: -1 }))).toThrow();
     expect(() => check(load({}, -4))).toThrow();
@@ -265,7 +265,7 @@ describe("a load", () => {
 });
 
 describe("the smallest change", () => {
-  it("is inside, and half a kilogram less is not: every kind of change, by trying", () => {
+  it("is inside, and half a kilogram less is not: every kind of change tried", () => {
     const loads = fc.record({
       front: fc.integer({ min: 60, max: 200 }),
       rear: fc.integer({ min: 0, max: 200 }),
@@ -304,13 +304,13 @@ describe("the smallest change", () => {
   const scaled = ({ litres }: Load, part: number) =>
     Object.fromEntries(Object.entries(litres).map(([tank, l]) => [tank, l * part]));
 
-  it("never touches who flies, and names what it is of", () => {
+  it("never removes the pilot, and names its station", () => {
     const changes = smallestChanges(AIRCRAFT, load({ front: 200, rear: 130 }, 180), BURN);
     expect(changes.some((c) => "from" in c && c.from === "front")).toBe(false);
     expect(changes.map((c) => changeText(c, AIRCRAFT)).join(" ")).toContain("less fuel");
   });
 
-  it("so much more fits and no kilogram more", () => {
+  it("exactly so much more fits", () => {
     const one = load({ front: 160, rear: 20 });
     for (const { id, kg } of remainingCapacity(AIRCRAFT, one, BURN)) {
       const more = (x: number) =>
@@ -324,7 +324,7 @@ describe("the smallest change", () => {
   });
 });
 
-test("the chance of being outside is none far inside, a half at the limit, and grows with the doubt", () => {
+test("the probability of being outside is zero far inside, a half at the limit, and grows with the uncertainty", () => {
   expect(probabilityOutsideLimits(AIRCRAFT, load({ front: 150 }, 60), BURN)).toBe(0);
   // Exactly at the mass limit: 740 + 240 of seats and bags + fuel, less taxi, makes 1,110.
   const edge = load({ front: 160, rear: 100, bags: 26.48 }, 120);
@@ -339,7 +339,7 @@ test("the chance of being outside is none far inside, a half at the limit, and g
   );
 });
 
-test("a file that cannot be is named at its place", () => {
+test("an impossible file is rejected with its path", () => {
   expect(loadingFaults(AIRCRAFT)).toEqual([]);
   const faults = loadingFaults({
     ...AIRCRAFT,
@@ -371,13 +371,13 @@ test("a file that cannot be is named at its place", () => {
 });
 
 describe("a person without a mass", () => {
-  it("is asked for, and nothing is added its place: the pilot's seat is never empty", () => {
+  it("is asked for, and nothing is assumed in its place: the pilot's seat is never empty", () => {
     expect(check(load({ bags: 20 })).missing).toEqual(["Enter the pilot's mass at the front seats."]);
     expect(check(load({ front: 0, rear: 80 })).missing).toHaveLength(1);
     expect(check(load({ front: 55 })).missing).toEqual([]);
   });
 
-  it("is missed where somebody comes along and the seats hold one, and not where they hold two", () => {
+  it("is missing if somebody comes along and the seats hold one, not if they hold two", () => {
     expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(
       /only 84 kg is entered for the seats/,
     );
@@ -389,8 +389,8 @@ describe("a person without a mass", () => {
   });
 });
 
-describe("too heavy without somebody", () => {
-  it("is too heavy with them: that is reported whoever is missing, and what only their mass could mend is not", () => {
+describe("too heavy without a person", () => {
+  it("is too heavy with them: reported whoever is missing, without remedies that need their mass", () => {
     const heavy = check(load({ front: 0, shelf: 30, rear: 200, bags: 54 }));
     expect(heavy.missing).toHaveLength(1);
     expect(heavy.faults.map(({ kind }) => kind)).toContain("place too heavy");
@@ -402,7 +402,7 @@ describe("too heavy without somebody", () => {
 describe("arms from another datum", () => {
   const faults = (profile: Partial<LoadingProfile>) => loadingFaults({ ...AIRCRAFT, ...profile });
 
-  it("are reported where they stand: an empty arm from the nose among arms from the firewall", () => {
+  it("are reported at their place: an empty arm from the nose among arms from the firewall", () => {
     expect(faults({})).toEqual([]);
     // The same aircraft weighed from a datum 1,650 mm ahead of the firewall, the rest of the file unchanged.
     const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
@@ -410,13 +410,13 @@ describe("arms from another datum", () => {
     expect(fault?.expected).toMatch(/between \d+ and \d+ mm, but the envelope is 890 to 1200 mm/);
   });
 
-  it("are reported at one place that would lie outside of the aircraft", () => {
+  it("are reported at a station that would be outside the aircraft", () => {
     const [front, ...rest] = AIRCRAFT.stations;
     const stations = [{ ...front, armMm: 9400 } as (typeof AIRCRAFT.stations)[number], ...rest];
     expect(faults({ stations }).map(({ path }) => path)).toEqual(["stations[0].armMm"]);
   });
 
-  it("are none where all are measured from another point together", () => {
+  it("are accepted if all are measured from another point", () => {
     fc.assert(
       fc.property(fc.integer({ min: -8000, max: 8000 }), (by) => {
         const moved = <T extends { armMm: number }>(one: T): T => ({ ...one, armMm: one.armMm + by });
@@ -432,7 +432,7 @@ describe("arms from another datum", () => {
     );
   });
 
-  it("never rejects a file of which some load lies inside", () => {
+  it("never reject a file that has some load inside", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: -3000, max: 3000 }),
@@ -451,7 +451,7 @@ describe("arms from another datum", () => {
 describe("a new weighing", () => {
   const before = { emptyKg: 740, armMm: 1000 };
 
-  it("is believed where a radio moved it, by the arithmetic of the handbook's addition", () => {
+  it("is accepted if a radio explains the change, by the handbook's addition", () => {
     // 6 kg added 1,400 mm behind the CG: (740 × 1000 + 6 × 2400) / 746 (FAA-H-8083-1, addition; recomputed).
     const armMm = (740 * 1000 + 6 * 2400) / 746;
     const change = weighingChange(before, { emptyKg: 746, armMm });
@@ -460,7 +460,7 @@ describe("a new weighing", () => {
     expect(change.odd).toBe(false);
   });
 
-  it("is doubted where nothing that was added moves it so far", () => {
+  it("is queried if nothing added explains the change", () => {
     expect(weighingChange(before, { emptyKg: 741, armMm: 1300 }).odd).toBe(true);
     expect(weighingChange(before, { emptyKg: 740, armMm: 960 }).odd).toBe(true);
     expect(weighingChange(before, { emptyKg: 800, armMm: 1120 }).odd).toBe(false);

@@ -82,7 +82,7 @@ const crosses = (a: LoadChange, b: LoadChange): boolean => {
   );
 };
 
-describe("two changes at once", () => {
+describe("two changes together", () => {
   const cases = fc.record({
     front: fc.integer({ min: 55, max: 110 }),
     rear: fc.constantFrom(0, 0, 0, 20),
@@ -90,7 +90,7 @@ describe("two changes at once", () => {
     nose: fc.integer({ min: 0, max: 9 }),
   });
 
-  it("are inside, and nothing smaller of any two kinds is: by trying every half kilogram", () => {
+  it("are inside, and nothing smaller of any two kinds is: every half kilogram tried", () => {
     let helped = 0;
     let nothing = 0;
     fc.assert(
@@ -123,7 +123,7 @@ describe("two changes at once", () => {
     expect(nothing).toBeGreaterThan(0);
   });
 
-  it("are asked only where nothing single helps", () => {
+  it("are searched only where no single change helps", () => {
     const heavy = load({ front: 80, rear: 30, bags: 4 }, 40);
     const single = smallestChanges(SMALL, heavy, BURN);
     const ways = changesWithinLimits(SMALL, heavy, BURN, 3);
@@ -132,7 +132,7 @@ describe("two changes at once", () => {
     expect(changesWithinLimits(SMALL, load({ front: 75 }, 30), BURN, 3)).toEqual([]);
   });
 
-  it("never takes the fuel that is burnt, nor the reserve, out of the tanks", () => {
+  it("never take the fuel to be burnt, or the reserve, out of the tanks", () => {
     // 20 L are needed; without them it would be light enough.
     const ways = changesWithinLimits(SMALL, load({ front: 110, rear: 22 }, 24), BURN, 5);
     for (const change of ways.flat())
@@ -142,7 +142,7 @@ describe("two changes at once", () => {
     );
   });
 
-  it("are said as somebody on the apron says them: no one is taken out by the kilogram", () => {
+  it("are worded for people: nobody is removed by the kilogram", () => {
     expect(
       changesText(
         [

@@ -61,7 +61,7 @@ describe("an oil level", () => {
     expect(judge(5.4).addContainers).toBe(1);
   });
 
-  test("read hot on a dipstick marked for cold is brought to what the dipstick means", () => {
+  test("read hot on a dipstick marked for cold is corrected", () => {
     expect(judge(5.7, "hot")).toMatchObject({ levelQt: 6.2, judgement: { grade: "within limits" } });
     expect(judge(5.7, "cold").judgement.grade).toBe("stop");
     expect(judge(5.7, "hot").judgement.sentence).toContain("marked for cold oil: 5.7 corrects to 6.2 US qt");
@@ -100,7 +100,7 @@ describe("consumption", () => {
     ]);
   });
 
-  test("a reading after the addition takes the place of the one before it, and the quart is not used twice", () => {
+  test("a reading after the addition replaces the one before it, and the quart is not counted twice", () => {
     const { use } = oilTrend([
       { at: day(1), entry: "level", qt: 5.5, hours: 10 },
       { at: day(1.1), entry: "added", qt: 1, hours: 10 },
@@ -113,7 +113,7 @@ describe("consumption", () => {
     ]);
   });
 
-  test("is what the engine uses, within its interval, whatever was topped up", () => {
+  test("is what the engine uses, within its interval, whatever was added", () => {
     for (const seed of [1, 2, 3]) {
       const { overall, change } = oilTrend(engine(40, () => 0.2, seed));
       // Dipsticks are read to tenths: the interval may end exactly there.
@@ -124,7 +124,7 @@ describe("consumption", () => {
     }
   });
 
-  test("that doubles is found, with when and from what", () => {
+  test("that doubles is found, with date and previous rate", () => {
     const trend = oilTrend(engine(60, (flight) => (flight < 35 ? 0.12 : 0.36), 4, 0.05));
     expect(trend.change?.z).toBeGreaterThan(6);
     expect(Math.abs((trend.change?.hours ?? 0) - (1000 + 35 * 1.2))).toBeLessThan(4);
@@ -134,7 +134,7 @@ describe("consumption", () => {
     expect(judged).toMatchObject({ grade: "watch", sentence: expect.stringContaining("up from") });
   });
 
-  test("of a healthy engine is hardly ever called changed", () => {
+  test("of a healthy engine is hardly ever reported as changed", () => {
     const called = Array.from(
       { length: 100 },
       (_, seed) => oilTrend(engine(45, () => 0.2, 100 + seed)).change,
@@ -142,7 +142,7 @@ describe("consumption", () => {
     expect(called.filter(Boolean).length).toBeLessThanOrEqual(2);
   });
 
-  test("with too few readings says so, and nothing else", () => {
+  test("with too few readings is reported as such", () => {
     const trend = oilTrend(engine(5, () => 0.2, 1));
     expect(trend).toMatchObject({ tooFew: "5 oil readings with hour meter. A trend needs 6." });
     expect(trend.recent).toBeUndefined();
@@ -150,7 +150,7 @@ describe("consumption", () => {
     expect(oilTrend([]).tooFew).toContain("No oil reading");
   });
 
-  test("a meter that went back is named and left out; a negative level is rejected", () => {
+  test("a meter that went back is reported and left out; a negative level is rejected", () => {
     const entries = engine(8, () => 0.2, 1);
     const { faults, use } = oilTrend([...entries, { at: day(99), entry: "level", qt: 7, hours: 900 }]);
     expect(faults).toEqual([{ at: day(99), reason: expect.stringContaining("Check the readings") }]);
@@ -159,12 +159,12 @@ describe("consumption", () => {
   });
 });
 
-describe("what lies ahead", () => {
+describe("the forecast", () => {
   const rate = { perH: 0.25, low: 0.2, high: 0.4, readings: 12 };
 
   // By hand: one quart above the minimum at a quarter per hour is four hours: three flights of 1.2 h; by the interval two to
   // four.
-  test("is counted in this aircraft's usual flights", () => {
+  test("is in this aircraft's usual flights", () => {
     expect(forecastOil(7, 6, rate, 1.2)).toEqual({ flights: 3, atLeast: 2, atMost: 4, hours: 4 });
     expect(forecastOil(5.5, 6, rate, 1.2)?.flights).toBe(0);
     expect(forecastOil(7, 6, { ...rate, low: -0.1 }, 1.2)).not.toHaveProperty("atMost");
@@ -172,7 +172,7 @@ describe("what lies ahead", () => {
     expect(() => forecastOil(7, 6, rate, 0)).toThrow("more than zero");
   });
 
-  test("is shown in a sentence, and noted when the next flight reaches the minimum", () => {
+  test("is one sentence, and a note if the next flight reaches the minimum", () => {
     const trend = { recent: rate, usualFlightH: 1.2 };
     expect(judgeOilUse(trend, 7, 6)).toMatchObject({
       grade: "within limits",
@@ -192,7 +192,7 @@ describe("what lies ahead", () => {
     expect(judgeOilUse(trend, 7, 6, { usedQt: -0.1, hours: 1.2 })?.grade).toBe("within limits");
   });
 
-  test("twins are held against each other", () => {
+  test("two engines are compared", () => {
     const left = oilTrend(engine(30, () => 0.45, 5, 0.05));
     const right = oilTrend(engine(30, () => 0.15, 6, 0.05));
     expect(compareOilUse(left, right)).toMatchObject({

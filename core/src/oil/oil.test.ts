@@ -25,7 +25,7 @@ test.each([
   expect(addContainers).toBe(add);
 });
 
-test("what would fit is shown, and that nothing has to go in", () => {
+test("the amount that would fit is shown, and that none is needed", () => {
   expect(judge(6.9).judgement.action).toContain("1 container of 1.0 US qt would fit");
   expect(judge(7.1).judgement.action).toContain("Add no oil");
   expect(judge(7).judgement.action).toContain("1 container");
@@ -39,7 +39,7 @@ test("a long flight has its higher minimum", () => {
   });
 });
 
-test("below the minimum with no room for a whole container, it asks", () => {
+test("below the minimum without room for a whole container, it asks", () => {
   const narrow = { ...profile, minimumQt: 7.5, maximumQt: 8 };
   expect(judge(7.2, false, narrow)).toMatchObject({
     addContainers: 0,
@@ -53,13 +53,13 @@ test("no limit on file, no judgement", () => {
   expect(judgeOil({ levelQt: 6, profile: undefined, longFlight: false }).judgement.grade).toBe("unjudged");
 });
 
-test("a level below nothing, or not a number, is rejected", () => {
+test("a level below zero, or not a number, is rejected", () => {
   expect(() => judge(-0.1)).toThrow("negative");
   expect(() => judge(Number.NaN)).toThrow("not a number");
   expect(() => judge(6, false, { ...profile, containerQt: 0 })).toThrow("container");
 });
 
-test("whatever is added, it never goes above the maximum and always reaches the minimum", () => {
+test("additions never exceed the maximum and always reach the minimum", () => {
   fc.assert(
     fc.property(
       fc.double({ min: 0, max: 12, noNaN: true }),

@@ -90,12 +90,12 @@ describe("the coach", () => {
     expect(ranked[0]?.fault).toBeUndefined();
   });
 
-  it("asks when nothing answers, and sees an engine that stops", () => {
+  it("asks when nothing responds, and detects an engine that stops", () => {
     expect(coached("hot magneto", 0).ended).toContainEqual(["right", "no answer"]);
     expect(coached("dead magneto", 0).ended.at(-1)).toEqual(["left", "stopped"]);
   });
 
-  it("takes no throttle that comes to rest for an answer: a side on which nothing dropped is asked about, whoever sets the throttle", () => {
+  it("does not take a settling throttle for a response: a side without a drop is asked about", () => {
     const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const step = coachSequence(engine.profile).find((one) => one.step === "right") as CoachStep;
     // A late throttle movement as the key was asked for: rising to run-up rpm within two seconds.
@@ -114,7 +114,7 @@ describe("the coach", () => {
       }
   });
 
-  it("takes no drift for an answer, however long it waits, and sees the key when it is turned at last", () => {
+  it("does not take drift for a response, and detects the key when it is turned at last", () => {
     const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const monitor = new Monitor(runUpCase("none", 1, engine).options);
     const lines = Array.from({ length: 40 }, () => monitor.next());
@@ -155,7 +155,7 @@ describe("the coach", () => {
     expect(reading.left?.drop).toBeLessThan(125);
   });
 
-  it("stops the minute when the heads get too hot", () => {
+  it("stops clearing when the CHT gets too high", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const lines = Array.from({ length: 100 }, (_, i) => ({
       t: i / 10,
@@ -169,7 +169,7 @@ describe("the coach", () => {
     });
   });
 
-  it("leans first where the density altitude wants it, and warms up where it is cold", () => {
+  it("leans first at high density altitude, and warms up a cold engine", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const steps = coachSequence(profile, { lean: true, warm: false }).map(({ step }) => step);
     expect(steps.slice(0, 4)).toEqual(["warm up", "run-up", "lean", "right"]);
@@ -177,7 +177,7 @@ describe("the coach", () => {
   });
 });
 
-describe("numbers as they are spoken", () => {
+describe("spoken numbers", () => {
   it.each([
     ["one seven four zero", 1740],
     ["one seven tree zero rpm", 1730],
@@ -193,12 +193,12 @@ describe("numbers as they are spoken", () => {
     expect(spokenNumber(text)).toBe(value);
   });
 
-  it("anything that is not a number is none", () => {
+  it("anything that is not a number is rejected", () => {
     for (const text of ["", "right mag", "stand by", "point", "one decimal"])
       expect(spokenNumber(text)).toBeUndefined();
   });
 
-  it("every number of rpm comes back through its own read-back", () => {
+  it("every rpm value is recognised from its own read-back", () => {
     for (let rpm = 400; rpm < 6000; rpm += 37) expect(spokenNumber(readBack(rpm))).toBe(rpm);
   });
 });

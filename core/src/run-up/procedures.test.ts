@@ -63,7 +63,7 @@ describe("leaning for the ground", () => {
     );
   });
 
-  it("sees a mixture that no one moved, and one that was left past the peak", () => {
+  it("detects a mixture that was not moved, and one left beyond the peak", () => {
     const untouched = coached("ground lean", 0, {}, ["peak", "enrich"]);
     expect(untouched.ended[1]).toBe("no answer");
     expect(leaned(untouched)).toMatchObject({
@@ -78,14 +78,14 @@ describe("leaning for the ground", () => {
   });
 
   // Common practice: peak EGT is leaner than peak rpm; enriching by three turns ends on the rich side of it.
-  it("ends on the rich side of the hottest exhaust", () => {
+  it("ends on the rich side of peak EGT", () => {
     const run = coached("ground lean", 1);
     const reading = readGroundLeaning(run.trace, run.marks);
     expect(reading?.egtPeak).toBeGreaterThan(reading?.egtEnd ?? Number.NaN);
     expect(reading?.end).toBeGreaterThan(reading?.past ?? Number.NaN);
   });
 
-  it("is not offered without a mixture lever, and not judged without a trace of it", () => {
+  it("is not offered without a mixture control, and not assessed without a trace", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     expect(hasProcedure("ground lean", { ...profile, groundLean: { rpm: 2500, turnsIn: 0 } })).toBe(false);
     expect(hasProcedure("ground lean", profile)).toBe(true);
@@ -95,7 +95,7 @@ describe("leaning for the ground", () => {
 });
 
 describe("warming up", () => {
-  it("waits for the arc, says about how long, and is judged by the needle", () => {
+  it("waits for the green arc, estimates the time, and is assessed by the gauge", () => {
     const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const air = { pressureHpa: 1013, celsius: 0, humidity: 0.6 };
     const run = coached("warm up", 0, { warm: false, air });
@@ -112,7 +112,7 @@ describe("warming up", () => {
     expect(judgeWarmUp(oil, run.seconds / 60, engine.profile)).toMatchObject({ grade: "within limits" });
   });
 
-  it("tells what is missing to the arc, what is over it, and what cannot be seen", () => {
+  it("reports what is below the arc, above it, and not visible", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     expect(judgeWarmUp(60, 3, profile)).toMatchObject({
       grade: "ask",
@@ -127,8 +127,8 @@ describe("warming up", () => {
   });
 });
 
-describe("the idle held by itself", () => {
-  it("is within limits on a healthy engine, and low on one whose stop is low", () => {
+describe("the idle check", () => {
+  it("is within limits on a healthy engine, and low on one with a low stop", () => {
     const healthy = coached("idle", 0);
     expect(healthy.ended).toEqual(["done", "done", "done"]);
     const read = (run: typeof healthy) => readRunUp(run.trace, run.profile, run.marks).idle;
@@ -137,7 +137,7 @@ describe("the idle held by itself", () => {
     expect(["ask", "stop"]).toContain(judgeIdleHold(read(low), low.profile).grade);
   });
 
-  it("is not believed when it was left too soon, or when it quit", () => {
+  it("is not assessed if ended too soon, or if the engine quit", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const idle = { from: 0, to: 2, floor: 640, floorSigma: 2, held: 2, quit: false };
     expect(judgeIdleHold(idle, profile)).toMatchObject({

@@ -62,7 +62,7 @@ const usual: Piece[] = [
 const at = (index: number) => usual.slice(0, index).reduce((sum, piece) => sum + piece.seconds, 0);
 
 describe("a run-up drawn by hand, read from its levels alone", () => {
-  it("has its steps in their order, each within half a second, and its drops", () => {
+  it("has its steps in order, each within half a second, and its drops", () => {
     const reading = readRunUp(drawn(usual), profile);
     expect(reading.steps.map((s) => s.step)).toEqual([
       "ground",
@@ -89,14 +89,14 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(reading.notes).toEqual([]);
   });
 
-  it("is read without any exhaust probes, by its order", () => {
+  it("is read without any EGT probes, by its order", () => {
     const reading = readRunUp(drawn(usual, { withEgt: false }), profile);
     expect(reading.right?.drop).toBeCloseTo(65, -0.5);
     expect(reading.left?.drop).toBeCloseTo(48, -0.5);
     expect(reading.heat?.drop).toBeCloseTo(90, -1);
   });
 
-  it("is read at one and two lines a second", () => {
+  it("is read at one and two lines per second", () => {
     for (const hz of [1, 2]) {
       const reading = readRunUp(drawn(usual, { hz }), profile);
       expect(Math.abs((reading.right?.drop ?? 0) - 65)).toBeLessThan(10);
@@ -104,14 +104,14 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     }
   });
 
-  it("says that you did not come back to both", () => {
+  it("reports a missing return to both", () => {
     const straight = usual.filter((_, i) => i !== 3);
     const told = { first: "right" } as const;
     const sentences = readRunUp(drawn(straight), profile, undefined, told).notes.map((n) => n.sentence);
     expect(sentences).toContain("You did not go back to both after right.");
   });
 
-  it("says that the second magneto was never tried", () => {
+  it("reports a second magneto that was never tried", () => {
     const one = usual.filter((_, i) => i !== 4 && i !== 5);
     const reading = readRunUp(drawn(one), profile);
     expect(reading.left).toBeUndefined();
@@ -132,7 +132,7 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(reading.notes.filter((n) => n.kind === "repeated")).toHaveLength(2);
   });
 
-  it("finds heat before the magnetos by the exhaust that gets colder", () => {
+  it("finds carburettor heat before the magnetos by the falling EGT", () => {
     const early = [0, 1, 6, 7, 2, 3, 4, 5, 8].map((i) => usual[i] as Piece);
     expect(readRunUp(drawn(early), profile).steps.map((s) => s.step)).toEqual([
       "ground",
@@ -156,7 +156,7 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(reading.left?.drop).toBeCloseTo(210, -1);
   });
 
-  it("an exhaust that goes its own way at low power is seen at idle or before the run-up, whichever shows it", () => {
+  it("an EGT that deviates at low power is seen at idle or before the run-up, whichever shows it", () => {
     const lean = (ground: number, idle: number) =>
       usual.map((piece, i) => {
         const hotter = i === 0 ? ground : i === 8 ? idle : 0;
@@ -176,7 +176,7 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(seen(lean(60, 5).slice(1))).toMatchObject({ state: "alike" });
   });
 
-  it("names no cylinder where no probe tells one from another, and still names the plug's side", () => {
+  it("names no cylinder without individual probes, and still names the plug's side", () => {
     const misfire = usual.map((piece, i) => (i === 4 ? { ...piece, rpm: 1640 } : piece));
     const reading = readRunUp(drawn(misfire, { withEgt: false }), profile);
     const context = {
@@ -197,7 +197,7 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(named(limitToProbes(context, reading))).toBe("fouled plug, left magneto");
   });
 
-  it("does not judge a side with a hole in it", () => {
+  it("does not assess a side with a gap", () => {
     const whole = drawn(usual);
     const keep = Array.from(whole.t.keys()).filter(
       (i) => (whole.t[i] as number) < 23 || (whole.t[i] as number) > 27,
@@ -216,7 +216,7 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     expect(reading.right?.doubt ?? "not read").toMatch(/Data missing|not read/);
   });
 
-  it("reads nothing where there is no rpm, and says why", () => {
+  it("reads nothing without rpm, and says why", () => {
     const trace = drawn(usual);
     delete trace.channels.rpm;
     const reading = readRunUp(trace, profile);
@@ -233,13 +233,13 @@ describe("with the coach's prompts", () => {
     t: Math.max(0, at(i) - 0.8),
   }));
 
-  it("every step is found behind its prompt", () => {
+  it("every step is found after its prompt", () => {
     const reading = readRunUp(drawn(usual), profile, marks);
     for (const [i, step] of reading.steps.entries())
       if (i > 0) expect(Math.abs(step.at - at(i))).toBeLessThan(0.5);
   });
 
-  it("a heat taken while the propeller is still coming back is not judged, and is shown", () => {
+  it("heat applied while the propeller is still recovering is not assessed, and reported", () => {
     const constantSpeed = (CASE_ENGINES[1] as (typeof CASE_ENGINES)[number]).profile;
     const hurried = (climb: number): Piece[] => [
       ...usual.slice(0, 6),
@@ -270,7 +270,7 @@ describe("with the coach's prompts", () => {
     expect(calm.notes.map(({ kind }) => kind)).not.toContain("heat in doubt");
   });
 
-  it("a side that was called and did not change is no drop, and is shown", () => {
+  it("a side that was called and did not change is no drop, and reported", () => {
     const none = usual.map((piece, i) => (i === 2 ? { ...piece, rpm: 1800, egt: BASE } : piece));
     const reading = readRunUp(drawn(none), profile, marks);
     expect(reading.right?.seen).toBe(false);
@@ -346,7 +346,7 @@ describe("density altitude", () => {
     expect(stationPressureHpa(1013.25, 3000 / 0.3048)).toBeCloseTo(701.09, 0);
   });
 
-  it("rejects what no barometer shows", () => {
+  it("rejects impossible pressures", () => {
     expect(() => densityAltitudeFt(2000, 15)).toThrow("pressure");
     expect(() => densityAltitudeFt(1000, 90)).toThrow("temperature");
     expect(() => stationPressureHpa(29.92, 0)).toThrow("altimeter setting");
@@ -368,11 +368,11 @@ describe("this engine's own baseline", () => {
     more: { baseRpm?: number; densityAltitudeFt?: number } = {},
   ) => judgeBaseline("rightDrop", { value, baseRpm: 1800, ...more }, rows, 10);
 
-  it("is nothing with fewer than five run-ups", () => {
+  it("does not exist with fewer than five run-ups", () => {
     expect(judge(90, past([50, 52, 48, 51]))).toBeUndefined();
   });
 
-  it("as ever is within limits; three times its scatter is watched although the limit holds", () => {
+  it("as usual is within limits; three times its scatter is watched although within the limit", () => {
     const rows = past([50, 52, 48, 51, 49, 50, 53]);
     expect(judge(55, rows)?.grade).toBe("within limits");
     const far = judge(80, rows);
@@ -380,22 +380,22 @@ describe("this engine's own baseline", () => {
     expect(far?.sentence).toContain("80 rpm is well above the usual 50 ± 5 rpm");
   });
 
-  it("says when it has been growing over five run-ups", () => {
+  it("reports growth over five run-ups", () => {
     const grows = judge(71, past([50, 51, 49, 50, 52, 48, 50, 53, 58, 62, 66]));
     expect(grows?.grade).toBe("watch");
     expect(grows?.sentence).toContain("increasing over the last 5 run-ups");
     expect(judge(60, past([50, 51, 49, 50, 66, 48, 62, 53, 58, 62, 59]))?.sentence).not.toContain("rowing");
   });
 
-  it("a drop that gets small is watched too", () => {
+  it("a drop that gets smaller is watched too", () => {
     expect(judge(20, past([50, 52, 48, 51, 49, 50, 53]))?.action).toContain("losing its ground");
   });
 
-  it("takes the base rpm in proportion: the same part of it is the same baseline", () => {
+  it("scales with the base rpm", () => {
     expect(judge(45, past([50, 50, 50, 50, 50, 50]), { baseRpm: 1620 })?.limit).toBe("usually 45 ± 5 rpm");
   });
 
-  it("takes the density altitude out where it has seen enough of it", () => {
+  it("is corrected for density altitude with enough data", () => {
     const rows: PastRunUp[] = Array.from({ length: 12 }, (_, i) => ({
       at: `2026-02-${10 + i}`,
       baseRpm: 1800,
@@ -409,7 +409,7 @@ describe("this engine's own baseline", () => {
   });
 });
 
-test("whatever a monitor sends, steps run forward and a drop is a number", () => {
+test("for any monitor data, steps run forward and a drop is a number", () => {
   const part = fc.record({
     dt: fc.constantFrom(0, 0.1, 0.25, 1, 1, 30, -2),
     rpm: fc.oneof(

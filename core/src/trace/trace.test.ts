@@ -20,7 +20,7 @@ function lines(seconds: number, change: (line: Record<string, number>, i: number
 
 const kinds = (trace: Trace) => cleanTrace(trace).problems.map((problem) => problem.kind);
 
-describe("a trace is added order", () => {
+describe("a trace is sorted", () => {
   it("a quiet one has nothing to be told", () => {
     expect(cleanTrace(traceOf(lines(30))).problems).toEqual([]);
   });

@@ -23,8 +23,8 @@ const asDate = (date: string) => new Date(`${date}T12:00:00`);
 const asWords = (date: Date) =>
   `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, "0")}-${String(date.getDate()).padStart(2, "0")}`;
 
-describe("days of the calendar", () => {
-  it("agree with date-fns about months, days and the ends of months", () => {
+describe("calendar days", () => {
+  it("agree with date-fns on months, days and month ends", () => {
     fc.assert(
       fc.property(days, fc.integer({ min: -600, max: 600 }), (date, n) => {
         expect(addMonths(date, n)).toBe(asWords(fnsAddMonths(asDate(date), n)));
@@ -49,7 +49,7 @@ describe("days of the calendar", () => {
     expect(endOfMonth("2000-02-01")).toBe("2000-02-29");
   });
 
-  it("rejects what is no day", () => {
+  it("reject invalid dates", () => {
     for (const date of [
       "2026-02-30",
       "2027-02-29",
@@ -66,7 +66,7 @@ describe("days of the calendar", () => {
     expect(() => addMonths("2026-01-01", 1.5)).toThrow();
   });
 
-  it("is the day where the aircraft is based: on the other side of the date line it is another", () => {
+  it("are those of the aircraft's base: beyond the date line it is another day", () => {
     const at = "2026-03-31T10:30:00Z";
     expect(localDate(at)).toBe("2026-03-31");
     expect(localDate(at, "Pacific/Kiritimati")).toBe("2026-04-01");
@@ -78,7 +78,7 @@ describe("days of the calendar", () => {
     expect(() => localDate("yesterday")).toThrow(/not a valid date and time/);
   });
 
-  it("is spoken day, month, year", () => {
+  it("are written as day, month, year", () => {
     expect(spokenDate("2027-03-31")).toBe("31 March 2027");
   });
 });

@@ -30,7 +30,7 @@ describe("a set of questions", () => {
     ],
   };
 
-  it("is rejected at the question that leads nowhere, comes back to itself, is there twice or never reached", () => {
+  it("is rejected at a question that leads nowhere, loops, is duplicated or never reached", () => {
     expect(deferralFaults(two)).toEqual([]);
     const [first, second] = two.questions as [DeferralQuestion, DeferralQuestion];
     expect(deferralFaults({ questions: [{ ...first, no: { ask: "third" } }, second] })).toEqual([
@@ -43,7 +43,7 @@ describe("a set of questions", () => {
     expect(deferralFaults({ questions: [question("first", {}), second] })[0]?.path).toBe("questions[1]");
   });
 
-  it("stops at what no one has answered, and says which question it is", () => {
+  it("stops at the unanswered question and names it", () => {
     expect(
       mayBeDeferred({ rules: two, flight: ["day"], found: "2026-06-01", told: { first: "yes" } }),
     ).toMatchObject({
@@ -52,7 +52,7 @@ describe("a set of questions", () => {
     });
   });
 
-  it("whoever does not know asks first, wherever it is: nothing uncertain ends in deferrable", () => {
+  it('ends in "ask first" for every "don\'t know", never in deferrable', () => {
     fc.assert(
       fc.property(
         fc.array(fc.constantFrom<DeferralReply>("yes", "no", "unknown"), { minLength: 2, maxLength: 2 }),
@@ -88,14 +88,14 @@ describe("answers from data", () => {
   const ask = (flight: FlightKind[], more: Partial<DeferralCase> = {}) =>
     mayBeDeferred({ rules, list, itemId: "nose.lamp", flight, found: "2026-06-01", ...more });
 
-  it("a rule for aircraft certificated later counts by the day of certification; without it somebody is asked", () => {
+  it("a rule for later certificated aircraft depends on the certification date; without one it is asked", () => {
     expect(ask(["day"]).result).toBe("deferrable");
     expect(ask(["night"]).open?.id).toBe("rule");
     expect(ask(["night"], { list: { ...list, certified: "1996-03-11" } }).result).toBe("deferrable");
     expect(ask(["night"], { list: { ...list, certified: "2004-01-01" } }).result).toBe("not deferrable");
   });
 
-  it("a rule that counts anyway is not hidden by one that hangs on a day no one entered", () => {
+  it("a rule that applies anyway is not hidden by one that depends on a missing date", () => {
     const both: DeferralRules = {
       ...rules,
       required: [...(rules.required ?? []), { what: "lamp", for: ["night"], source }],
@@ -106,7 +106,7 @@ describe("answers from data", () => {
     ).toBe("not deferrable");
   });
 
-  it("that no directive is on file does not mean that there is none: it is asked", () => {
+  it("a directive not on file may still exist: it is asked", () => {
     const directive: DeferralRules = { questions: [question("ad", { by: "required by directive" })] };
     const about = {
       rules: directive,
@@ -122,7 +122,7 @@ describe("answers from data", () => {
     });
   });
 
-  it("the minimum list: its category runs from the day after discovery, and enough must be left", () => {
+  it("the minimum equipment list: its category runs from the day after discovery, and enough must remain", () => {
     const minimum: DeferralRules = {
       categories: [{ id: "B", days: 3 }],
       questions: [

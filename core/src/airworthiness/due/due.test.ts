@@ -54,7 +54,7 @@ describe("what is due next", () => {
     expect(nextDue(vor, [done("2026-01-31", 4000)]).points).toMatchObject([{ date: "2026-03-02" }]);
   });
 
-  it("100 h: done at 4,180.0 it is due at 4,280.0; flown to 4,286.5 on a permitted ferry, next at 4,380.0", () => {
+  it("100 h: done at 4,180.0, due at 4,280.0; flown to 4,286.5 on a permitted ferry, next at 4,380.0", () => {
     const hundred = item([{ by: "meter", meter: "hours", every: 100, tolerances: [ferry] }]);
     expect(nextDue(hundred, [done("2026-01-10", 4180)]).points).toMatchObject([{ at: 4280 }]);
     const after = [
@@ -68,7 +68,7 @@ describe("what is due next", () => {
     ).toMatchObject([{ at: 4380 }]);
   });
 
-  it("done early it begins again there, unless its rhythm reaches so far", () => {
+  it("early work restarts the interval there, unless it is within the rhythm", () => {
     const plain = item([{ by: "meter", meter: "hours", every: 50 }]);
     const works = [done("2026-01-10", 1000), done("2026-02-10", 1046)];
     expect(nextDue(plain, works).points).toMatchObject([{ at: 1096 }]);
@@ -79,7 +79,7 @@ describe("what is due next", () => {
     ]);
   });
 
-  it("a limit passed without a tolerance that is taken off begins again at the work", () => {
+  it("a limit exceeded without a deducted tolerance restarts at the work", () => {
     const plain = item([{ by: "meter", meter: "hours", every: 100 }]);
     expect(nextDue(plain, [done("2026-01-10", 1000), done("2026-04-10", 1103)]).points).toMatchObject([
       { at: 1203 },
@@ -91,7 +91,7 @@ describe("what is due next", () => {
     ).toMatchObject([{ at: 1203 }]);
   });
 
-  it("a printed date stands until a release sets another; a thing to be done once is done with", () => {
+  it("a printed date stays until a release sets another; one-time work is done once", () => {
     const battery = item([{ by: "date", date: "2028-06-30" }]);
     expect(nextDue(battery, []).points).toMatchObject([{ date: "2028-06-30" }]);
     expect(
@@ -102,7 +102,7 @@ describe("what is due next", () => {
     expect(nextDue(leak, [done("2026-01-10", 1004)])).toMatchObject({ points: [], unknown: false });
   });
 
-  it("without any work on record nothing is guessed", () => {
+  it("without work on record nothing is guessed", () => {
     const annual = item([{ by: "months", months: 12, to: "month end" }]);
     expect(nextDue(annual, []).unknown).toBe(true);
     expect(judge(annual, [], 1000, flight({ hours: 1 })).state).toBe("not known");
@@ -112,11 +112,11 @@ describe("what is due next", () => {
   });
 });
 
-describe("in date for this flight, to its end", () => {
+describe("in date to the end of this flight", () => {
   const hundred = item([{ by: "meter", meter: "hours", every: 100, tolerances: [ferry] }]);
   const works = [done("2026-01-10", 4180)];
 
-  it("2.1 h left and 2.6 planned: no; 2.1 planned: yes", () => {
+  it("2.1 h remaining: no for 2.6 planned, yes for 2.1", () => {
     const no = judge(hundred, works, 4277.9, flight({ hours: 2.6 }));
     expect(no).toMatchObject({
       state: "due within the flight",
@@ -130,7 +130,7 @@ describe("in date for this flight, to its end", () => {
     expect(judge(hundred, works, 4277.9, flight({ hours: 2.1 })).state).toBe("in date");
   });
 
-  it("a ferry under the tolerance, and what it costs; beyond it, or for anything else, it is not", () => {
+  it("a ferry within the tolerance, with its cost; not beyond it, and not for anything else", () => {
     const to = { purpose: "to the place of the work" } as const;
     const over = judge(hundred, works, 4281, flight({ hours: 2 }, to));
     expect(over).toMatchObject({ state: "under a tolerance", first: { under: { excess: 3 } } });
@@ -146,7 +146,7 @@ describe("in date for this flight, to its end", () => {
     );
   });
 
-  it("a date holds to the end of its day; a flight over midnight is another day", () => {
+  it("a date is valid to the end of its day; a flight past midnight is another day", () => {
     const annual = item([{ by: "months", months: 12, to: "month end" }]);
     const done2025 = [done("2025-05-03", 4000)];
     const onThe31st = (ends: string, date: string) =>
@@ -156,7 +156,7 @@ describe("in date for this flight, to its end", () => {
     expect(onThe31st("2026-06-01", "2026-06-01")).toBe("overdue");
   });
 
-  it("landings and launches count by this flight's own", () => {
+  it("landings and launches count with this flight's own", () => {
     const tyre = item([{ by: "meter", meter: "landings", every: 300 }]);
     const fitted = [{ item: "it", date: "2026-01-10", totals: { landings: 610 } }];
     expect(judge(tyre, fitted, 1, flight({ landings: 10 })).state).toBe("in date");
@@ -167,7 +167,7 @@ describe("in date for this flight, to its end", () => {
     );
   });
 
-  it("whichever comes first, each with what is left in its own unit", () => {
+  it("whichever comes first, each with the rest in its own unit", () => {
     const oil = item([
       { by: "meter", meter: "hours", every: 50 },
       { by: "months", months: 4, to: "same day" },
@@ -190,12 +190,12 @@ describe("in date for this flight, to its end", () => {
     expect(judge(vor, checked, 4100, flight({}, { kinds: ["instrument"] })).state).toBe("overdue");
   });
 
-  it("says that it will not be in date for long", () => {
+  it("warns that it will soon be due", () => {
     expect(isSoon(judge(hundred, works, 4272, flight({ hours: 1 })))).toBe(true);
     expect(isSoon(judge(hundred, works, 4200, flight({ hours: 1 })))).toBe(false);
   });
 
-  it("does not know what a meter without a total has come to, and says so", () => {
+  it("reports a meter without a total as unknown", () => {
     expect(() =>
       judgeDue(
         hundred,
@@ -208,7 +208,7 @@ describe("in date for this flight, to its end", () => {
   });
 });
 
-describe("whatever is flown and done", () => {
+describe("for any flying and any work", () => {
   const limit: fc.Arbitrary<DueLimit> = fc.oneof(
     fc.record({
       by: fc.constant("months" as const),
@@ -294,7 +294,7 @@ describe("whatever is flown and done", () => {
     );
   });
 
-  it("the order in which work came on record means nothing, and a release of one item never moves another", () => {
+  it("the recording order of work does not matter, and releasing one item never changes another", () => {
     fc.assert(
       fc.property(limit, works, fc.integer(), (one, history, seed) => {
         const it = item([one]);
@@ -308,7 +308,7 @@ describe("whatever is flown and done", () => {
     );
   });
 
-  it("an interval never grows beyond what its item allows: early work in its rhythm, late work taken off", () => {
+  it("an interval never exceeds what its item allows: early work in rhythm, late work deducted", () => {
     fc.assert(
       fc.property(
         works,

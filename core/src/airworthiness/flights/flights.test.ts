@@ -32,15 +32,15 @@ const said = (faults: LineFault[]) => faults.map(({ at, kind, weight }) => `${at
 const check = (one: TechnicalLogEntry, more: Partial<Parameters<typeof checkLine>[1]> = {}) =>
   said(checkLine(one, { meters, now, ...more }));
 
-describe("a line of the log", () => {
-  it("that continues the one before has nothing to answer for", () => {
+describe("an entry of the technical log", () => {
+  it("that continues the previous one raises no questions", () => {
     expect(check(first)).toEqual([]);
     expect(
       check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3), { before: first }),
     ).toEqual([]);
   });
 
-  it("a gap is an unlogged flight, a meter that went back is a slip: both are asked, never guessed", () => {
+  it("a gap is an unlogged flight, a meter that went back is an error: both are asked, never guessed", () => {
     const gap = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4213.0, 4213.9);
     const [fault] = checkLine(gap, { meters, now, before: first });
     expect(fault).toMatchObject({ at: "meters.hours.out", kind: "unlogged", weight: "asked" });
@@ -57,7 +57,7 @@ describe("a line of the log", () => {
     ).toEqual(["meters.hours.in: meter back, asked"]);
   });
 
-  it("a decimal too many, more hours than the clock, no landing, tomorrow: each at its field", () => {
+  it("a misplaced decimal, more hours than the clock, no landing, tomorrow: each reported at its field", () => {
     expect(check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.35))).toEqual([
       "meters.hours.in: reading, asked",
     ]);
@@ -89,7 +89,7 @@ describe("a line of the log", () => {
     ).toEqual(["night.landings: counts, refused"]);
   });
 
-  it("two flights at once, of one aircraft or of one pilot", () => {
+  it("two overlapping flights of one aircraft or one pilot are reported", () => {
     const other = line("b", "2026-06-01T09:00:00Z", "2026-06-01T10:00:00Z", 4212.4, 4213.3, {
       pilot: "maren",
     });
@@ -104,13 +104,13 @@ describe("a line of the log", () => {
     ).toEqual([]);
   });
 
-  it("knows no time zone and no date line: only moments", () => {
+  it("uses moments only: no time zone, no date line", () => {
     // Off on Tuesday morning in Kiribati, on on Monday evening in Samoa, 2.5 hours later.
     const across = line("b", "2026-06-02T10:00:00+14:00", "2026-06-01T11:30:00-11:00", 4212.4, 4214.8, {});
     expect(check(across, { now: "2026-06-03T00:00:00Z" })).toEqual([]);
   });
 
-  it("a meter that was replaced goes on: no slip is seen, and the total is whole", () => {
+  it("a replaced meter continues: no error is reported, and the total is complete", () => {
     const changed: Meter = {
       ...hours,
       changes: [{ at: "2026-06-01T09:30:00Z", oldReading: 4212.4, newReading: 0 }],
@@ -125,7 +125,7 @@ describe("a line of the log", () => {
     );
   });
 
-  it("a whole log tells its faults in the order of time, each at the line that shows it", () => {
+  it("a whole log reports its errors in order of time, each at its entry", () => {
     const lines = [
       line("c", "2026-06-01T12:00:00Z", "2026-06-01T13:00:00Z", 4213.9, 4214.8),
       first,
@@ -166,7 +166,7 @@ describe("totals", () => {
     });
   };
 
-  it("equal the sum of the lines, whatever the order in which they came", () => {
+  it("equal the sum of the entries in any order", () => {
     fc.assert(
       fc.property(flights, fc.integer(), (made, seed) => {
         const lines = logOf(made);
@@ -182,7 +182,7 @@ describe("totals", () => {
     );
   });
 
-  it("one more line onto a cached total is the same as all of them", () => {
+  it("with one more entry equal the sum of all", () => {
     const lines = logOf([
       { flown: 11, landed: 1 },
       { flown: 9, landed: 6 },
@@ -192,7 +192,7 @@ describe("totals", () => {
     expect(addLine(cached, lines[1] as TechnicalLogEntry, meters)).toEqual(foldTotals(start, lines, meters));
   });
 
-  it("a correction counts instead of its line, the last one of several, and a struck-out line not at all", () => {
+  it("use a correction instead of its entry, the last of several, and ignore a struck-out entry", () => {
     const better = line("x", first.off, first.on, 4211.3, 4212.3);
     const best = line("y", first.off, first.on, 4211.3, 4212.2);
     const corrected = correctedLines(
@@ -209,8 +209,8 @@ describe("totals", () => {
   });
 });
 
-describe("the line that is proposed", () => {
-  it("takes what is known, and asks for what no one can know", () => {
+describe("the proposed entry", () => {
+  it("uses known values, and asks for the rest", () => {
     const proposed = proposeLine(
       {
         registration: "QX-TAR",

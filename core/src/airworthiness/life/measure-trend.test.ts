@@ -8,7 +8,7 @@ const look = (x: number, measure?: string) => ({
 });
 const LIMIT = { most: 6, unit: "mm", source: "the wheel's card" };
 
-describe("a measure as people write it", () => {
+describe("measurements as people write them", () => {
   it.each([
     ["4 mm", 4, "mm"],
     ["4mm", 4, "mm"],
@@ -33,8 +33,8 @@ describe("a measure as people write it", () => {
   });
 });
 
-describe("how it has gone", () => {
-  it("a millimetre in ten hours, by hand: from 2 at 0 h to 4 at 20 h, six are reached after 20 h more", () => {
+describe("how a measurement develops", () => {
+  it("by hand: a millimetre in ten hours, from 2 at 0 h to 4 at 20 h, reaches six after 20 h more", () => {
     const trend = measureTrend([look(0, "2 mm"), look(10, "3 mm"), look(20, "4 mm")], hours, LIMIT);
     expect(trend).toMatchObject({ unit: "mm", grows: true, over: false });
     expect(trend?.slope?.middle).toBeCloseTo(0.1, 9);
@@ -42,7 +42,7 @@ describe("how it has gone", () => {
     expect(trend?.toLimit?.earliest).toBeLessThanOrEqual(20 + 1e-9);
   });
 
-  it("says nothing of a future from two looks, from one moment, or of what does not grow", () => {
+  it("no forecast from two measurements, from one moment, or without growth", () => {
     expect(measureTrend([look(0, "2 mm"), look(10, "3 mm")], hours, LIMIT)?.slope).toBeUndefined();
     expect(
       measureTrend([look(5, "2 mm"), look(5, "3 mm"), look(5, "4 mm")], () => 5, LIMIT)?.slope,
@@ -52,7 +52,7 @@ describe("how it has gone", () => {
     expect(level?.toLimit).toBeUndefined();
   });
 
-  it("counts in the unit of the last look, and tells how many are not in it", () => {
+  it("uses the unit of the last measurement, and counts the others", () => {
     const trend = measureTrend(
       [look(0, "a smear"), look(5, "1 cm"), look(10, "2 drops a minute"), look(20, "4 drops/min")],
       hours,
@@ -65,7 +65,7 @@ describe("how it has gone", () => {
     expect(measureTrend([look(0), look(4)], hours)).toBeUndefined();
   });
 
-  it("is over at the limit itself, and only in the limit's own unit", () => {
+  it("is over at the limit itself, and only in the limit's unit", () => {
     expect(overLimit("6 mm", LIMIT)).toBe("The limit is 6 mm (the wheel's card).");
     expect(overLimit("5.9 mm", LIMIT)).toBeUndefined();
     expect(overLimit("7 cm", LIMIT)).toBeUndefined();
@@ -73,13 +73,13 @@ describe("how it has gone", () => {
     expect(measureTrend([look(0, "6 mm")], hours, LIMIT)).toMatchObject({ over: true });
   });
 
-  it("one wild look does not carry it off", () => {
+  it("one outlier does not change it", () => {
     const looks = [0, 10, 20, 30, 40, 50, 60].map((x) => look(x, `${2 + x / 10} mm`));
     looks[3] = look(30, "40 mm");
     expect(measureTrend(looks, hours)?.slope?.middle).toBeCloseTo(0.1, 1);
   });
 
-  it("never forecasts a limit that is further than the slowest growth it has seen, nor one behind it", () => {
+  it("never forecasts later than the slowest observed growth, or before now", () => {
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 1, max: 50 }), { minLength: 3, maxLength: 12 }),
@@ -99,7 +99,7 @@ describe("how it has gone", () => {
     );
   });
 
-  it("the hours of the day itself come after the look before the flight", () => {
+  it("hours of the day itself come after the look before the flight", () => {
     const flown = usageAt(
       [
         { date: "2026-05-02", uses: { hours: 2 } },
@@ -113,7 +113,7 @@ describe("how it has gone", () => {
     expect(usageAt([], undefined)("1970-01-03T00:00:00.000Z")).toBe(2);
   });
 
-  it("units that mean the same are the same", () => {
+  it("units with the same meaning are equal", () => {
     expect(new Set(["drops/min", "Drops a minute", "drops per  minute."].map(sameUnit)).size).toBe(1);
   });
 });

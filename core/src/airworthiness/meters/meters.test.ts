@@ -11,7 +11,7 @@ const replaced: Meter = {
 };
 
 describe("a meter", () => {
-  it("that is replaced goes on where the old one ended, twice", () => {
+  it("that is replaced twice continues where the old one ended", () => {
     expect(totalOf(replaced, 4211.3, "2026-01-10T11:00:00Z")).toBe(4211.3);
     expect(totalOf(replaced, 0.9, "2026-01-11T11:00:00Z")).toBe(4212.2);
     expect(totalOf(replaced, 100.4, "2026-04-11T11:00:00Z")).toBe(4272.2);
@@ -20,11 +20,11 @@ describe("a meter", () => {
     expect(offsetAt(replaced, "2026-01-10T12:00:00Z")).toBe(0);
   });
 
-  it("fitted long after the aircraft was built has what was there before it", () => {
+  it("fitted later has the total from before", () => {
     expect(totalOf({ ...hours, offset: 1200 }, 10.1, "2026-01-01T00:00:00Z")).toBe(1210.1);
   });
 
-  it("says what is wrong with a reading by itself", () => {
+  it("reports what is wrong with a reading on its own", () => {
     expect(readingFault(hours, 4211.3)).toBeUndefined();
     expect(readingFault(hours, 4211.34)).toContain("too many digits");
     expect(readingFault({ ...hours, decimals: 0, kind: "landings", name: "Landings" }, 3.5)).toContain(
@@ -58,7 +58,7 @@ describe("a component", () => {
     ...(off && { off: { at: off[0], totals: { hours: off[1] } } }),
   });
 
-  it("takes its time along when it moves to another aircraft", () => {
+  it("keeps its times when it moves to another aircraft", () => {
     const moved = [
       fitting("QX-TAR", ["2025-01-01", 4000], ["2025-06-01", 4120.5]),
       fitting("QX-COR", ["2025-07-01", 900]),
@@ -72,7 +72,7 @@ describe("a component", () => {
     });
   });
 
-  it("on two aircraft at once, two in one place, off before on: told", () => {
+  it("on two aircraft at once, two in one position, removed before fitted: reported", () => {
     expect(
       fittingFaults([fitting("QX-TAR", ["2025-01-01", 1]), fitting("QX-COR", ["2025-02-01", 1])])[0],
     ).toContain("at the same time");
@@ -91,7 +91,7 @@ describe("a component", () => {
     ).toEqual([]);
   });
 
-  it("cannot come off with less than it went on with", () => {
+  it("cannot be removed with less time than it was fitted with", () => {
     expect(() => componentTotals(engine, [fitting("QX-TAR", ["2025-01-01", 100])], { hours: 90 })).toThrow(
       /lower than at fitting/,
     );

@@ -42,7 +42,7 @@ const flight = (more: Partial<PersonFlight> = {}): PersonFlight => ({
 const judged = (record: Partial<PersonRecord>, at: PersonFlight = flight()) =>
   judgePerson({ items: [], works: [], flown: [], ...record }, at);
 
-test("three landings on 3 March hold to 1 June, the ninetieth day after, and not to the second", () => {
+test("three landings on 3 March are valid to 1 June, the ninetieth day, and not to the second", () => {
   const record = { items: [PASSENGERS], flown: [day("2026-03-03", 3)] };
   expect(judged(record)[0]?.verdict).toMatchObject({ state: "in date", first: { left: 0 } });
   const [late] = judged(record, flight({ today: "2026-06-02", ends: "2026-06-02" }));
@@ -52,7 +52,7 @@ test("three landings on 3 March hold to 1 June, the ninetieth day after, and not
   expect(judged(record, flight({ ends: "2026-06-02" }))[0]?.verdict.state).toBe("due within the flight");
 });
 
-test("two are not three; a glider's do not count; never flown is not known to have held, and is shown so", () => {
+test("two are not three; a glider's do not count; never flown is reported as unknown", () => {
   expect(judged({ items: [PASSENGERS], flown: [day("2026-05-30", 2)] })[0]?.verdict.state).toBe("overdue");
   const glider = [day("2026-05-30", 5, { class: "glider" })];
   const [none] = judged({ items: [PASSENGERS], flown: glider });
@@ -60,7 +60,7 @@ test("two are not three; a glider's do not count; never flown is not known to ha
   expect(none && personSentence(none)).toContain("0 take-offs and 0 landings in the last 90 days");
 });
 
-test("alone no one needs it; at night it needs landings at night", () => {
+test("not needed alone; at night it needs night landings", () => {
   const record = {
     items: [PASSENGERS, NIGHT],
     flown: [day("2026-05-30", 4, { nightLandings: 2, nightTakeOffs: 3 })],
@@ -74,7 +74,7 @@ test("alone no one needs it; at night it needs landings at night", () => {
   expect(states(["night", "passengers"])).toEqual({ passengers: "in date", night: "overdue" });
 });
 
-test("a review of 15 April 2025 holds to the end of April 2027 (61.56, from memory); the day is date-fns'", () => {
+test("a review of 15 April 2025 is valid to the end of April 2027 (61.56, from memory; computed by date-fns)", () => {
   const review: PersonDue = {
     id: "review",
     name: "Flight review",
@@ -90,7 +90,7 @@ test("a review of 15 April 2025 holds to the end of April 2027 (61.56, from memo
   expect(judged({ items: [review] })[0]?.verdict.state).toBe("not known");
 });
 
-test("a printed date is renewed by the work that says the new one; an authorisation is for its aircraft alone", () => {
+test("a printed date is renewed by the work that sets the new one; an authorisation is for its aircraft only", () => {
   const medical: PersonDue = {
     id: "medical",
     name: "Medical",
@@ -134,7 +134,7 @@ test("one more landing never makes anybody less current", () => {
   );
 });
 
-test("what is shown of one item last counts; a type without oil and engine is a glider", () => {
+test("the latest version of an item counts; a type without oil and engine is a glider", () => {
   const twice = foldPerson([
     { type: "person.due-set", data: { item: PASSENGERS } },
     { type: "person.due-set", data: { item: { ...PASSENGERS, name: "Passengers" } } },

@@ -51,7 +51,7 @@ const workshop = (horizon: number, blocked: readonly number[] = []): Workshop =>
 });
 
 describe("the fewest visits", () => {
-  it("does what falls due together in one visit, and not what lasts", () => {
+  it("combine what is due together in one visit, and not what lasts", () => {
     const plan = planVisits(
       [
         { id: "oil", due: 20, interval: 60 },
@@ -65,7 +65,7 @@ describe("the fewest visits", () => {
     expect(plan).toMatchObject({ late: [], exact: true });
   });
 
-  it("goes before a week in which the workshop is closed, and says what is late where it never opens in time", () => {
+  it("avoid weeks in which the workshop is closed, and report what becomes late", () => {
     const plan = planVisits([{ id: "annual", due: 12, interval: 365 }], workshop(30, [8, 9, 10, 11, 12]));
     expect(plan.visits).toEqual([{ day: 7, items: ["annual"] }]);
     const late = planVisits([{ id: "annual", due: 1, interval: 365 }], workshop(30, [0, 1, 2, 3]));
@@ -75,7 +75,7 @@ describe("the fewest visits", () => {
     expect(overdue.late).toEqual([{ item: "annual", due: -3, done: 0 }]);
   });
 
-  it("is not greedy with life: what is left for a later visit is left where that costs no visit", () => {
+  it("do not waste life: work is left for a later visit if that costs no visit", () => {
     // Doing both on day 10 would waste half of the second interval; it fits into the visit needed on day 40.
     const plan = planVisits(
       [
@@ -90,7 +90,7 @@ describe("the fewest visits", () => {
     ]);
   });
 
-  it("agrees with every plan tried by hand, on small cases", () => {
+  it("agree with every possible plan for small cases", () => {
     let compared = 0;
     fc.assert(
       fc.property(
@@ -129,7 +129,7 @@ describe("the fewest visits", () => {
     expect(compared).toBeGreaterThan(50);
   });
 
-  it("keeps sixty recurring things of an aircraft in date for two years, and its own count agrees with the cost of its days", () => {
+  it("keep sixty recurring items in date for two years, and the stated cost equals that of the days", () => {
     const random = fc.sample(
       fc.record({ due: fc.integer({ min: 0, max: 500 }), interval: fc.integer({ min: 45, max: 730 }) }),
       { numRuns: 60, seed: 7 },
@@ -148,13 +148,13 @@ describe("the fewest visits", () => {
   });
 });
 
-describe("a plan that was changed by hand", () => {
+describe("a plan changed by hand", () => {
   const items = [
     { id: "oil", due: 20, interval: 60 },
     { id: "annual", due: 25, interval: 365 },
   ];
 
-  it("says what a visit a week later makes late, and what a week earlier throws away", () => {
+  it("reports what a later visit makes overdue, and what an earlier one wastes", () => {
     const shop = workshop(60);
     expect(planCost(items, shop, [27]).late).toEqual([
       { item: "oil", due: 20, done: 27 },
@@ -164,7 +164,7 @@ describe("a plan that was changed by hand", () => {
     expect(planCost(items, workshop(60, [13]), [13]).closed).toEqual([13]);
   });
 
-  it("says what is never done", () => {
+  it("reports work that is never done", () => {
     expect(planCost(items, workshop(60), []).late).toEqual([
       { item: "oil", due: 20 },
       { item: "annual", due: 25 },

@@ -16,14 +16,14 @@ function flown(days: number, seed: number, { perWeek = 3, seasons = false, until
   }).filter(({ use }) => use > 0);
 }
 
-describe("how an aircraft is usually flown", () => {
-  it("with too little history no one can say", () => {
+describe("the usage pattern of an aircraft", () => {
+  it("is unknown with too little history", () => {
     expect(usualFlying([], today)).toBeUndefined();
     expect(usualFlying(flown(40, 1), today)).toBeUndefined();
     expect(usualFlying([{ date: "2026-01-01", use: 0 }], today)).toBeUndefined();
   });
 
-  it("one ferry across a continent is no habit", () => {
+  it("ignores a single long ferry", () => {
     const usual = flown(200, 2);
     const with30h = usualFlying([...usual, { date: "2026-03-10", use: 30 }], today);
     const without = usualFlying(usual, today);
@@ -38,7 +38,7 @@ describe("how an aircraft is usually flown", () => {
     expect(Math.abs(daysBetween("2026-05-31", when.middle ?? "") - 210)).toBeLessThanOrEqual(7);
   });
 
-  it("what is passed already is due today, and what is beyond the horizon has no day", () => {
+  it("exceeded limits are due today, and limits beyond the horizon have no day", () => {
     const usual = usualFlying(flown(300, 3), today) as NonNullable<ReturnType<typeof usualFlying>>;
     expect(whenUsedUp(0, usual, today)).toEqual({ from: today, middle: today, to: today });
     expect(whenUsedUp(5000, usual, today).middle).toBeUndefined();
@@ -52,7 +52,7 @@ describe("how an aircraft is usually flown", () => {
     );
   });
 
-  it("an aircraft that hardly flies in winter takes longer over the same hours in October than in May", () => {
+  it("an aircraft that hardly flies in winter needs longer for the same hours in October than in May", () => {
     const daysFrom = (date: string) => {
       const usual = usualFlying(flown(730, 5, { seasons: true, perWeek: 5, until: date }), date);
       return daysBetween(date, whenUsedUp(30, usual as NonNullable<typeof usual>, date).middle ?? "");
@@ -92,7 +92,7 @@ describe("how an aircraft is usually flown", () => {
     expect(inside / cases).toBeGreaterThanOrEqual(0.8);
   });
 
-  it("never throws for days that are days", () => {
+  it("never throws for valid days", () => {
     fc.assert(
       fc.property(
         fc.array(

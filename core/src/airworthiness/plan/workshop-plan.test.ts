@@ -17,12 +17,12 @@ const words = (days: number[]) => {
   );
 };
 
-test("the workshop works on weekdays, and not when it is closed, both ends included", () => {
+test("the workshop works on weekdays, and not on closed days, both ends included", () => {
   const { open } = workshopFrom(MONDAY, 30, [{ from: "2026-06-09", to: "2026-06-10" }]);
   expect([0, 4, 5, 6, 7, 8, 9, 10].map(open)).toEqual([true, true, false, false, true, false, false, true]);
 });
 
-test("what a hand has moved is reported in what it costs: overdue first, then visits, then life", () => {
+test("changes by hand are reported by cost: overdue first, then visits, then life", () => {
   // Day 19 is a Saturday; the best day for both is the Friday before Sunday, day 20.
   const best = planVisits(ITEMS, workshopFrom(MONDAY, 60, []));
   expect(best.visits).toEqual([{ day: 18, items: ["oil", "annual"] }]);
@@ -41,7 +41,7 @@ test("what a hand has moved is reported in what it costs: overdue first, then vi
   expect(words([13]).some((one) => one.bad && one.words.includes("closed on 2026-06-14"))).toBe(true);
 });
 
-test("no plan by hand that keeps everything in date on open days has fewer visits than the best, nor as many and less given away", () => {
+test("no manual plan that keeps everything in date has fewer visits than the best, nor as many with less waste", () => {
   const items = fc.array(
     fc.record({ due: fc.integer({ min: 5, max: 50 }), interval: fc.integer({ min: 20, max: 200 }) }),
     { minLength: 1, maxLength: 4 },
@@ -60,7 +60,7 @@ test("no plan by hand that keeps everything in date on open days has fewer visit
   );
 });
 
-test("days that are none, and an end before its beginning, are named", () => {
+test("invalid days, and an end before its start, are reported", () => {
   const faults = planFaults({
     closed: [
       { from: "2026-02-29", to: "2026-03-01" },

@@ -47,7 +47,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     expect(notes.map(({ kind }) => kind)).not.toContain("no change seen");
   });
 
-  it("a side that was called and not turned to is no drop, and the other keeps its own", () => {
+  it("a side called but not selected is no drop, and the other keeps its own", () => {
     const { right, left } = read(
       [TAXI, BOTH, { ...BOTH, seconds: 9 }, BOTH, LEFT, BOTH, IDLE],
       marks(),
@@ -58,7 +58,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     near(left?.drop, 95);
   });
 
-  it("a side that hardly drops is asked for again: it may be where the engine happened to stand, and no drop would be a stop", () => {
+  it("a side that hardly drops is repeated: the engine may not have settled, and no drop would be a stop", () => {
     const hardly = [TAXI, BOTH, { seconds: 9, rpm: 1784 }, BOTH, LEFT, BOTH, IDLE];
     const { right, left } = read(hardly, marks(), every);
     if (right?.seen) expect(right.doubt).toContain("hardly dropped");
@@ -66,7 +66,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     near(left?.drop, 95);
   });
 
-  it("where the key was left on a side, nothing is shown of the side that was called meanwhile", () => {
+  it("if the key was left on a side, nothing is reported of the side called meanwhile", () => {
     const straight = [TAXI, BOTH, { ...RIGHT, seconds: 30 }, BOTH, IDLE];
     const { right, left, notes } = read(straight, marks(), every);
     near(right?.drop, 65);
@@ -75,13 +75,13 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     expect(notes.map(({ kind }) => kind)).toContain("second never tried");
   });
 
-  it("an engine that stops on a side is stopped on the side that was called, however the hand follows", () => {
+  it("an engine that stops on a side is stopped on the side that was called, whatever the pilot does next", () => {
     const cut = [TAXI, BOTH, RIGHT, BOTH, { seconds: 8, rpm: 0, egt: -900 }];
     for (const late of [57, 52])
       expect(read(cut, marks({ 3: late }).slice(0, 4), every).left?.feel).toBe("quit");
   });
 
-  it("what drops when no one called for it is no measure", () => {
+  it("a drop without a prompt is no reading", () => {
     const once = read(
       [TAXI, BOTH, RIGHT, BOTH, IDLE],
       [CALLED[0], ["idle", 57]].map((one) => {
@@ -95,13 +95,13 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
   });
 });
 
-test("with prompts there are other ways to read it too, and their weights add up to one; a plain one is nearly sure", () => {
+test("prompted traces have other interpretations too, with weights that add up to one; a clear one is nearly certain", () => {
   const ways = readWays(drawnTrace(USUAL, { every: 0.5 }), profile, marks());
   expect(ways.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(1, 9);
   expect(ways[0]?.weight).toBeGreaterThan(0.9);
 });
 
-test("the name of a side is the prompt's, whichever this type tries first", () => {
+test("a side's name is the prompt's, whichever the type tries first", () => {
   const other = marks().map(
     ({ step, t }): Mark => ({ step: step === "right" ? "left" : step === "left" ? "right" : step, t }),
   );
@@ -122,7 +122,7 @@ test.each(
   }
 });
 
-test("prompts that make no sense are lived with: any steps at any times, in any order, beside a trace that ends anywhere", () => {
+test("nonsensical prompts are tolerated: any steps at any times, in any order, and traces that end anywhere", () => {
   for (let i = 200; i < 300; i++) {
     const random = seededRandom(i + 31);
     const one = unseenCase(

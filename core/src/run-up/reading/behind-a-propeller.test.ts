@@ -38,7 +38,7 @@ const work = (engine: CaseEngine, stretches: readonly DrawnStretch[], every = 0.
   return { reading, seen, first: ranked[0]?.fault?.id, chance: ranked[0]?.probability ?? 0 };
 };
 
-test("a side that cuts is a dead magneto, though the propeller was cycled before it; the propeller alone is none", () => {
+test("a side that cuts out is a dead magneto, even after a propeller check; the propeller alone is none", () => {
   const cut = { seconds: 1.6, rpm: 300, egt: -700, map: 17 };
   const dead = work(SIX, [TAXI, BOTH, ...CYCLE, ...CYCLE, cut, BOTH, SIDE, BOTH, IDLE]);
   expect(dead.first).toBe("dead magneto");
@@ -50,7 +50,7 @@ test("a side that cuts is a dead magneto, though the propeller was cycled before
   expect(sound.first).toBeUndefined();
 });
 
-test("what was read inside of a cut is part of it: steps follow each other in time", () => {
+test("readings inside a cut are part of it: steps follow each other in time", () => {
   const cut = { seconds: 2, rpm: 250, egt: -700, map: 17 };
   const { reading } = work(SIX, [TAXI, BOTH, ...CYCLE, SIDE, BOTH, cut, BOTH, IDLE], 1);
   reading.steps.forEach((step, i) => {
@@ -60,7 +60,7 @@ test("what was read inside of a cut is part of it: steps follow each other in ti
   });
 });
 
-test("warm air behind a propeller that has come back is read, and the ice that it melts is reported", () => {
+test("carburettor heat after a propeller check is read, and the ice it melts is reported", () => {
   const at = (rpm: number) => (1700 / 1800) * rpm;
   const scaled = (stretches: readonly DrawnStretch[]) =>
     stretches.map((one) => ({ ...one, rpm: at(one.rpm), ...(one.to && { to: at(one.to) }) }));
@@ -86,7 +86,7 @@ test("warm air behind a propeller that has come back is read, and the ice that i
   expect(iced.first).toBe("carburettor ice");
 });
 
-test("a throttle that was set a little high and trimmed back is no side, though a slow exhaust still rises meanwhile", () => {
+test("a throttle set slightly high and trimmed back is no side, even with a slowly rising EGT", () => {
   const reading = readRunUp(
     drawnTrace(
       [
@@ -107,7 +107,7 @@ test("a throttle that was set a little high and trimmed back is no side, though 
   expect(reading.heat).toBeUndefined();
 });
 
-test("where no one prompted, that nothing changed is no sign of warm air: no one knows that it was asked for", () => {
+test("without prompts, no change is no evidence of carburettor heat: nobody knows whether it was applied", () => {
   const { reading } = work(FOUR, [TAXI, BOTH, SIDE, BOTH, SIDE, BOTH, IDLE]);
   const heat = {
     from: 60,
@@ -130,7 +130,7 @@ test("where no one prompted, that nothing changed is no sign of warm air: no one
   expect(of(false)).toBeUndefined();
 });
 
-test("where the fire went out between two lines, the exhaust tells it: all of it falls at once", () => {
+test("a cut between two lines is visible in the EGT: all cylinders fall at once", () => {
   const moment = (seconds: number, egt: number) =>
     work(FOUR, [TAXI, BOTH, SIDE, { ...BOTH, seconds: 10 }, { seconds, rpm: 300, egt }, BOTH, IDLE], 2);
   const out = moment(0.6, -900);

@@ -22,7 +22,7 @@ test.each([0.5, 1])("with a line every %s s its drop is held against the run-up'
   expect(heat?.drop).toBeLessThan(95);
 });
 
-test("with the heat left on, its drop is held against the warm base that it comes back to", () => {
+test("with the heat left on, its drop is compared with the warm base", () => {
   const cool = { ...SIDE, rpm: 1650, egt: 15 };
   const { tries } = read([TAXI, BOTH, WARM, cool, WARM, { ...cool, rpm: 1645 }, WARM, BOTH, IDLE]);
   const [first] = tries;
@@ -30,7 +30,7 @@ test("with the heat left on, its drop is held against the warm base that it come
   expect(Math.abs(first.drop - 65)).toBeLessThan(12);
 });
 
-test("a side on which it ran faster than before is in doubt: no engine does that on one magneto", () => {
+test("a side with higher rpm than before is doubtful: no engine does that on one magneto", () => {
   const trace = drawnTrace([TAXI, BOTH, { ...SIDE, rpm: 1840 }, BOTH, SIDE, BOTH, IDLE], { every: 0.5 });
   const marks = (["run-up", "right", "both", "left", "both", "idle"] as const).map((step, i) => ({
     step,

@@ -8,8 +8,8 @@ const FOUR = CASE_ENGINES[0] as CaseEngine;
 const unseenCases = Array.from({ length: 24 }, (_, i) => unseenCase(i % 2 ? "none" : "plug", 1700 + i));
 const read = unseenCases.map(({ lines, engine }) => readWays(traceOf(lines), engine.profile));
 
-describe("the ways to read one trace", () => {
-  it("come most likely first, each another row of steps, and their weights add up to one", () => {
+describe("interpretations of one trace", () => {
+  it("come most likely first, each with other steps, and their weights add up to one", () => {
     for (const ways of read) {
       expect(ways.length).toBeLessThanOrEqual(4);
       expect(ways.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(1, 9);
@@ -23,13 +23,13 @@ describe("the ways to read one trace", () => {
     }
   });
 
-  it("begin with what is read where one is asked for", () => {
+  it("begin with the single reading", () => {
     unseenCases.forEach(({ lines, engine }, i) => {
       expect(readRunUp(traceOf(lines), engine.profile)).toEqual(read[i]?.[0]?.reading);
     });
   });
 
-  it("are more than one for some traces of unseen cases, and hardly ever for one that is plain", () => {
+  it("are several for some unseen traces, and hardly ever for a clear one", () => {
     expect(read.filter((ways) => ways.length > 1).length).toBeGreaterThanOrEqual(4);
     const plain = readWays(
       drawnTrace(
@@ -50,7 +50,7 @@ describe("the ways to read one trace", () => {
     expect(plain[0]?.reading.notes.some(({ kind }) => kind === "read otherwise")).toBe(false);
   });
 
-  it("are said where another one is worth it: with what the sides did in it, and never of two that say the same", () => {
+  it("are described where a second one matters, with its sides, and never twice the same", () => {
     for (const ways of read) {
       const [first, second] = ways;
       const note = first?.reading.notes.find(({ kind }) => kind === "read otherwise");
@@ -65,7 +65,7 @@ describe("the ways to read one trace", () => {
     }
   });
 
-  it("are kept with prompts too: what was called is evidence of what was done, and not what was done", () => {
+  it("exist with prompts too: a prompt is evidence of what was done, not proof", () => {
     const coached = unseenCases.map((one, i) => {
       const hand = HANDS[i % HANDS.length] as (typeof HANDS)[number];
       return readWays(traceOf(one.lines), one.engine.profile, promptsFor(one, hand, 1700 + i));

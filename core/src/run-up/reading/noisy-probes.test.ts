@@ -22,7 +22,7 @@ function trace(add: (cylinder: number, line: number) => number): Trace {
   return { t, channels };
 }
 
-test("a probe that jumps on one line of four is reported, the others and the engine's own moves are not", () => {
+test("a probe that jumps on one line of four is reported, the others and real changes are not", () => {
   const random = seededRandom(9);
   expect(
     noisyProbes(
@@ -40,7 +40,7 @@ test("a probe that jumps on one line of four is reported, the others and the eng
   ).toEqual([]);
 });
 
-test("one broken line makes no wild probe, nor what all of them do at once", () => {
+test("one broken line makes no faulty probe, nor does a change on all of them", () => {
   expect(
     noisyProbes(
       trace((cylinder, i) => (cylinder === 2 && i === 50 ? 400 : 0)),
@@ -57,7 +57,7 @@ test("one broken line makes no wild probe, nor what all of them do at once", () 
   ).toEqual([]);
 });
 
-test("lines that did not come are left out", () => {
+test("missing lines are left out", () => {
   expect(
     noisyProbes(
       trace((cylinder, i) => (cylinder === 1 && i % 3 === 0 ? Number.NaN : 0)),

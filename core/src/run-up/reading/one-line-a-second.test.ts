@@ -10,7 +10,7 @@ const IDLE = { seconds: 8, rpm: 680, egt: -300 };
 const read = (stretches: readonly DrawnStretch[], every = 1) =>
   readRunUp(drawnTrace(stretches, { every }), FOUR.profile);
 
-test("ice that has gone shows, though the engine stood on both for four seconds only before a side was tried", () => {
+test("melted ice is visible, even with only four seconds on both before a side was tried", () => {
   const iced = (cold: number) => [
     TAXI,
     { seconds: 14, rpm: 1740 },
@@ -30,7 +30,7 @@ test("ice that has gone shows, though the engine stood on both for four seconds 
   }
 });
 
-test("warm air is read where it was plain, whatever looks like it for a moment later", () => {
+test("carburettor heat is read where it was clear, whatever looks similar later", () => {
   const { heat } = read([
     TAXI,
     BOTH,
@@ -51,7 +51,7 @@ test("warm air is read where it was plain, whatever looks like it for a moment l
   expect(heat?.held).toBeLessThan(12);
 });
 
-test("bursts of power while taxiing are no run-up, and nothing on them is a side", () => {
+test("bursts of power while taxiing are no run-up, and nothing in them is a side", () => {
   const burst = { seconds: 5, rpm: 1500, egt: -90 };
   const reading = read([
     TAXI,
@@ -72,7 +72,7 @@ test("bursts of power while taxiing are no run-up, and nothing on them is a side
   for (const { drop } of reading.tries) expect(Math.abs(drop - 70)).toBeLessThan(12);
 });
 
-test("a side that begins and ends while the exhaust still falls from the other is a side, and no warm air", () => {
+test("a side that starts and ends while the EGT still falls from the other is a side, and no carburettor heat", () => {
   const reading = read([
     TAXI,
     BOTH,
@@ -86,7 +86,7 @@ test("a side that begins and ends while the exhaust still falls from the other i
   expect(reading.heat).toBeUndefined();
 });
 
-test("with a line every two seconds a side of four is as deep as it was", () => {
+test("with a line every two seconds, a side of four seconds has its full depth", () => {
   const { tries } = read(
     [TAXI, BOTH, { ...SIDE, seconds: 10 }, BOTH, { ...SIDE, seconds: 4, rpm: 1620 }, BOTH, IDLE],
     2,
@@ -99,7 +99,7 @@ test("with a line every two seconds a side of four is as deep as it was", () => 
   for (const { egtChange } of tries) expect(Object.keys(egtChange)).toHaveLength(4);
 });
 
-test("a stretch on one side longer than anybody stays on one may be both, although the other is tried a second time behind it", () => {
+test("a very long segment on one side may be both, although the other is tried a second time after it", () => {
   const long = (seconds: number) =>
     read([TAXI, BOTH, { ...SIDE, seconds }, BOTH, { ...SIDE, rpm: 1700 }, BOTH, IDLE]).steps.filter(
       ({ step }) => step === "right" || step === "left",
@@ -108,7 +108,7 @@ test("a stretch on one side longer than anybody stays on one may be both, althou
   expect(long(9).map(({ perhapsBoth }) => perhapsBoth ?? false)).toEqual([false, false]);
 });
 
-test("two lines on a side, two seconds apart, may be its way there and back: it is asked for again", () => {
+test("two lines on a side, two seconds apart, may be a transition: repeated", () => {
   const second = (seconds: number) =>
     read([TAXI, BOTH, SIDE, BOTH, { ...SIDE, seconds, rpm: 1650 }, BOTH, IDLE], 2).tries.find(
       ({ drop }) => drop > 95,

@@ -72,7 +72,7 @@ describe.each([0.5, 1])("with a line every %s s", (every) => {
     expect(middle).toBeGreaterThan(0.5);
   });
 
-  test("how far a propeller was cycled is less sure the further apart the lines are", () => {
+  test("the propeller drop is less certain the further apart the lines are", () => {
     const { found, within, middle } = asSaid(
       readings("cycled", every),
       ({ propeller }) => propeller && { value: propeller.drop, sigma: propeller.dropSigma },
@@ -85,7 +85,7 @@ describe.each([0.5, 1])("with a line every %s s", (every) => {
   });
 });
 
-test("the seconds of an answer are no surer than the lines are close", () => {
+test("response times are no more certain than the line interval", () => {
   const cycled = (every: number) =>
     readRunUp(
       drawnTrace([TAXI, BOTH, CYCLE, BOTH, SIDE, BOTH, { ...SIDE, rpm: 1725 }, BOTH, IDLE], {

@@ -7,20 +7,20 @@ function shown(level: number, scatter: number, grain: number, lines: number, see
   return Array.from({ length: lines }, () => Math.round((level + scatter * normal()) / grain) * grain);
 }
 
-describe("the level of a stretch", () => {
-  it("of a tachometer in steps of 25 lies between two steps, where the needle stood", () => {
+describe("the level of a segment", () => {
+  it("of a tachometer in steps of 25 is between two steps", () => {
     const level = (truth: number) => levelOf(shown(truth, 9, 25, 400, 3), 25).value;
     expect(level(1725)).toBeCloseTo(1725, -0.5);
     expect(Math.abs(level(1737) - 1737)).toBeLessThan(3);
     expect(Math.abs(level(1731) - 1731)).toBeLessThan(3);
   });
 
-  it("of a fine one is not moved by what lies outside", () => {
+  it("of a fine one is not moved by outliers", () => {
     const values = shown(1725, 3, 1, 40, 5);
     expect(Math.abs(levelOf([...values, 2600, 2600, 2600], 1).value - 1725)).toBeLessThan(2);
   });
 
-  it("is as sure as it says: two of its sigmas hold the truth in at least nine of ten, whatever the steps", () => {
+  it("has an honest uncertainty: two sigma contain the truth in at least nine of ten, for any steps", () => {
     for (const grain of [1, 10, 25]) {
       let held = 0;
       const cases = 400;
@@ -33,7 +33,7 @@ describe("the level of a stretch", () => {
     }
   });
 
-  it("a needle that does not scatter hides most of half a step, and says so", () => {
+  it("of a tachometer without scatter has the uncertainty of the rounding", () => {
     const { sigma } = levelOf(Array(12).fill(1725), 25);
     // Every instrument has some noise: closer to a step boundary it would have crossed it once in twelve samples.
     expect(sigma).toBeGreaterThan(4);
@@ -41,7 +41,7 @@ describe("the level of a stretch", () => {
     expect(levelOf(Array(12).fill(1725), 1).sigma).toBeLessThan(0.5);
   });
 
-  it("steps are what two shown values are apart at least", () => {
+  it("steps are the smallest distance between two shown values", () => {
     expect(instrumentResolution([1700, 1725, 1725, 1800])).toBe(25);
     expect(instrumentResolution([1700, 1701, 1725, Number.NaN])).toBe(1);
     expect(instrumentResolution([1700, 1700])).toBe(0);

@@ -39,8 +39,8 @@ const CASES = Array.from({ length: 240 }, (_, i) => ({
   seed: i,
 }));
 
-describe("a stretch that was left before it stood", () => {
-  it("of four lines is reported where it was going, nearer than by its last line", () => {
+describe("a segment that ended before it settled", () => {
+  it("with four lines is extrapolated, closer than its last line", () => {
     let ours = 0;
     let last = 0;
     for (const { truth, ...how } of CASES) {
@@ -52,7 +52,7 @@ describe("a stretch that was left before it stood", () => {
     expect(ours).toBeLessThan(0.9 * last);
   });
 
-  it("is as sure as it says: two of its deviations hold the truth in nine of ten and more", () => {
+  it("has an honest uncertainty: two sigma contain the truth in nine of ten and more", () => {
     for (const grain of [1, 10, 25]) {
       const held = CASES.filter(({ truth, ...how }) => {
         const { way } = stretch(truth, { ...how, grain });
@@ -63,14 +63,14 @@ describe("a stretch that was left before it stood", () => {
     }
   });
 
-  it("of two lines on the way only says that it is not sure", () => {
+  it("with two lines on the way only reports that it is uncertain", () => {
     const brief = stretch(1700, { seconds: 2.1, lag: 1 });
     const long = stretch(1700, { seconds: 9, lag: 1 });
     expect(unsettledLevel(brief.way, 1).sigma).toBeGreaterThan(3 * unsettledLevel(long.way, 1).sigma);
   });
 });
 
-it("lines that are wild cost no more than calm ones, and still give a level among them", () => {
+it("outliers cost no more than calm lines, and a level among them is still found", () => {
   const wild = Array.from({ length: 7 }, (_, i) => (i % 2 ? 7900 : 40));
   const { value, sigma } = unsettledLevel({ there: wild, onTheWay: [], from: 1800 }, 1);
   expect(value).toBeGreaterThan(0);
@@ -79,7 +79,7 @@ it("lines that are wild cost no more than calm ones, and still give a level amon
 });
 
 describe("a tachometer in steps of 25", () => {
-  it("is reported between its steps nearer than by the mean of its figures", () => {
+  it("is estimated between its steps, closer than the mean of its values", () => {
     let ours = 0;
     let mean = 0;
     for (const { truth, ...how } of CASES) {
@@ -90,7 +90,7 @@ describe("a tachometer in steps of 25", () => {
     expect(ours).toBeLessThan(0.8 * mean);
   });
 
-  it("moved by one whole step moves the level by as much, and says as much of how sure it is", () => {
+  it("shifted by one whole step shifts the level by as much, with the same uncertainty", () => {
     const { way } = stretch(1712, { grain: 25, seconds: 8, unrest: 6 });
     const moved = {
       ...way,
