@@ -76,7 +76,7 @@ export async function fluidPages(): Promise<Figure[]> {
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
   await page.getByRole("button", { name: "Start preflight" }).click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
-  await page.getByRole("button", { name: /^Fluids/ }).click();
+  await page.getByRole("button", { name: /^Fuel, oil/ }).click();
   for (const [title, number] of [
     ["Left main: dip it", "16"],
     ["Left tip tank: read its sight glass", "50"],
