@@ -97,7 +97,7 @@ export async function fluidPages(): Promise<Figure[]> {
     await asked.waitFor({ state: "detached" });
   }
   await page.getByTestId("open-fuel").first().click();
-  await page.getByText(/Flown 10,000 times/).waitFor();
+  await page.getByText(/10,000 simulated flights/).waitFor();
   for (let i = 0; i < TURNS; i++) {
     await page.getByRole("button", { name: i % 2 === 0 ? "75 %" : "65 %" }).click();
     await page.waitForTimeout(250);
