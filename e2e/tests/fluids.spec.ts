@@ -220,7 +220,7 @@ test("dipstick, gauge and log on one page, with slope, overnight, worst case and
   await button(page, "L").click();
   await button(page, "Enough?").click();
   await expect(page.getByText(/10,000 simulated flights: none uses the reserve/)).toBeVisible();
-  await expect(page.getByTestId("to-add")).toContainText("Nothing");
+  await expect(page.getByTestId("to-add")).toContainText("None: the reserve is kept");
   await button(page, "75 %").click();
   await expect(page.getByText(/38 L\/h/).first()).toBeVisible();
   await button(page, "−10 kilograms").click();
@@ -233,7 +233,7 @@ test("dipstick, gauge and log on one page, with slope, overnight, worst case and
   await button(page, "How much").click();
   await expect(page.getByTestId("sources-Left tank")).toBeVisible();
   await button(page, "Refuel").click();
-  await button(page, "Typed").click();
+  await button(page, "By hand").click();
   await page.getByTestId("log-receipt").click();
   await expect(page.getByTestId("trouble")).toContainText("Enter the amount on the receipt");
 });

@@ -90,7 +90,7 @@ test("a dead plug does not clear: a second attempt is offered, no third, then ta
   await expect(page.getByTestId("start-minute")).toContainText("Repeat plug clearing", { timeout: 120_000 });
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByText("Not cleared in 2 tries, taxi back.")).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 120_000 });
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
   // Taxi back: no more tests.
