@@ -302,7 +302,7 @@ test("a person's due items are visible to that person and instructors; a student
   await button(page, /^Maren Holtby/).click();
   await button(page, /^Switch to Maren/).click();
   await button(page, /^Tomasz Wierzba/).click();
-  await expect(page.getByTestId("person-solo")).toContainText("Valid until");
+  await expect(page.getByTestId("person-solo")).toContainText("In date until");
   await page.getByTestId("add-person-due").click();
   await button(page, "Solo authorisation").click();
   await button(page, "QX-LUM").click();
