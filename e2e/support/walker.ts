@@ -176,7 +176,7 @@ export class Walker {
     await page.getByRole("button", { name }).click();
     await this.prepare(registration);
     for (const condition of conditions)
-      await page.getByRole("button", { name: new RegExp(`^${condition}`, "i") }).click();
+      await page.getByRole("button", { name: new RegExp(`^${condition}( \\+\\d+)?$`, "i") }).click();
     return this.go();
   }
 
