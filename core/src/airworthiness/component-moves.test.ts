@@ -161,7 +161,9 @@ test("it is not fitted where its life cannot be counted, or where something is f
   };
   expect(fittingError(counted, off, undefined)).toContain("tracked by hours");
   const other = { ...off, component: { ...off.component, id: "mag-2" } };
-  expect(fittingError(FIRST, other, "left")).toBe("Left magneto is already fitted at this position. Remove it first.");
+  expect(fittingError(FIRST, other, "left")).toBe(
+    "Left magneto is already fitted at this position. Remove it first.",
+  );
   expect(fittingError(FIRST, other, "right")).toBeUndefined();
   expect(componentAsItIs(FIRST, "none", { hours: 1 })).toBeUndefined();
 });
