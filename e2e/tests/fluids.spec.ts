@@ -207,6 +207,11 @@ test("dipstick, gauge and log on one page, with slope, overnight, worst case and
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
+  const preflight = page.url();
+  await page.goto(`${preflight}/fuel`);
+  await button(page, "Enough?").click();
+  await expect(page.getByText(/^Dip every tank and set the flight time/)).toBeVisible();
+  await page.goto(preflight);
   await walker.jumpTo("left-drain.1");
   await walker.jumpTo("oil.level");
   await page.getByTestId("open-fuel").click();

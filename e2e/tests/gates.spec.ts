@@ -29,7 +29,7 @@ test("boarding waits for open items, the propeller for the ignition check, and e
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 to put back");
   await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
   await expect(page.getByText("behind the left seat")).toBeVisible();
-  await expect(button(page, "tail tie-down comes off at Tail")).toBeVisible();
+  await expect(button(page, "tail tie-down: removed at Tail")).toBeVisible();
   await expectAccessible(page, "ledger");
   await button(page, "Back").click();
 

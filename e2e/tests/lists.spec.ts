@@ -71,9 +71,7 @@ test("an owner adds, changes and retires an item with a preview; a preflight in 
   await page.goto("/aircraft/QX-TAR");
   await page.getByRole("link", { name: "Added items" }).click();
   await expect(
-    page.getByText(
-      "Only owners, instructors and mechanics can edit added items. As pilot you can read them.",
-    ),
+    page.getByText("Only owners, instructors and mechanics can edit added items. You can read them."),
   ).toBeVisible();
   await expect(button(page, "Add an item")).toHaveCount(0);
   await button(page, "Back").click();

@@ -192,7 +192,8 @@ function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined):
       current = false;
     };
   }, [key, plan]);
-  return flown?.key === key ? flown.result : undefined;
+  // Without a plan the key is undefined, and so is that of a simulation not yet run.
+  return flown && flown.key === key ? flown.result : undefined;
 }
 
 /** Histogram of margins; flights that use reserve fuel are struck through. */

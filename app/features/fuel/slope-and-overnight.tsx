@@ -32,8 +32,8 @@ export function GroundAndNight({ preflight, acts }: { preflight: LoadedPreflight
     acts.told({ tilt: { rightDownDeg: bound(next.rightDownDeg), noseUpDeg: bound(next.noseUpDeg) } });
   };
   const air = (part: Partial<NightAir>) => acts.told({ night: { ...night, ...part } });
-  const degrees = (value: number, down: string, up: string) =>
-    value === 0 ? "level" : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
+  const degrees = (value: number, down: string, up: string, level: string) =>
+    value === 0 ? level : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
   const judged = preflight.judged.judgements.filter(
     ({ judge }) => judge === "fuel.night" || judge === "fuel.settling",
   );
@@ -45,14 +45,14 @@ export function GroundAndNight({ preflight, acts }: { preflight: LoadedPreflight
           Enter the wing and nose angle if the aircraft is not on level ground.
         </Text>
         <Stepper
-          text={degrees(tilt.rightDownDeg, "right wing down", "left wing down")}
+          text={degrees(tilt.rightDownDeg, "right wing down", "left wing down", "wings level")}
           step={0.5}
           unit="degrees to the right"
           testID="tilt"
           onStep={(by) => lean({ rightDownDeg: tilt.rightDownDeg + by })}
         />
         <Stepper
-          text={degrees(tilt.noseUpDeg, "nose up", "nose down")}
+          text={degrees(tilt.noseUpDeg, "nose up", "nose down", "nose level")}
           step={0.5}
           unit="degrees nose up"
           testID="pitch"

@@ -67,8 +67,7 @@ function Ledger({ folded }: { folded: FoldedPreflight }) {
   );
 }
 
-const VERB = { off: "comes off", on: "goes on", open: "is opened", moved: "is moved" };
-const VERB_OF_MANY = { off: "come off", on: "go on", open: "are opened", moved: "are moved" };
+const ACTION = { off: "removed", on: "switched on", open: "opened", moved: "moved" };
 const BACK = { off: "off, stowed", on: "off again", open: "shut", moved: "back" };
 
 function pieces({ thing, count }: LedgerEntry): string {
@@ -76,9 +75,8 @@ function pieces({ thing, count }: LedgerEntry): string {
 }
 
 function wordsAhead({ list }: LoadedPreflight, entry: LedgerEntry): string {
-  const { how, stationId, count } = entry;
-  const verb = (count > 1 ? VERB_OF_MANY : VERB)[how];
-  return `${pieces(entry)} ${verb} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
+  const { how, stationId } = entry;
+  return `${pieces(entry)}: ${ACTION[how]} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
 }
 
 function Part({ title, none, children }: { title: string; none: string; children: React.ReactNode[] }) {

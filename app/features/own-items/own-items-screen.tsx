@@ -99,7 +99,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
       <PageHead>{`${bundle.aircraft.registration}: added items`}</PageHead>
       {!mayWrite && (
         <Text className="mt-1 text-voice">
-          Only owners, instructors and mechanics can edit added items. As {role} you can read them.
+          Only owners, instructors and mechanics can edit added items. You can read them.
         </Text>
       )}
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>

@@ -104,7 +104,7 @@ function Detail({ member }: { member: CrewMember }) {
   return (
     <View className="gap-3">
       <Heading className="text-2xl">{member.name}</Heading>
-      <Text>{`As ${member.role}: ${MAY[member.role] ?? ""}`}</Text>
+      <Text>{MAY[member.role]}</Text>
       <View>
         <Heading className="text-lg">Completed preflights</Heading>
         {byType.size === 0 && <Text className="text-voice">None known on this device.</Text>}

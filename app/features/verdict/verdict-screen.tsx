@@ -218,7 +218,11 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
             </View>
           ))}
           <Heading className="text-lg">
-            {reasons.length === 0 ? "No problems found" : `Reasons: ${reasons.length}`}
+            {reasons.length > 0
+              ? `Reasons: ${reasons.length}`
+              : verdict
+                ? "No problems found"
+                : "No problems found so far"}
           </Heading>
           {reasons.map((reason) => (
             <Fragment key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}>
