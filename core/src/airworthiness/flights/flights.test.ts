@@ -2,7 +2,7 @@ import fc from "fast-check";
 import type { Meter } from "../meters/meter";
 import { checkLine, checkLog, type LineFault } from "./check-entry";
 import { proposeLine } from "./propose-entry";
-import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./technical-log-entry";
+import { addLine, foldTotals, type TechnicalLogEntry } from "./technical-log-entry";
 
 const hours: Meter = { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 };
 const landings: Meter = { id: "landings", name: "Landings", kind: "landings", decimals: 0 };
@@ -190,22 +190,6 @@ describe("totals", () => {
     const start = { hours: 4211.3, landings: 0 };
     const cached = foldTotals(start, lines.slice(0, 1), meters);
     expect(addLine(cached, lines[1] as TechnicalLogEntry, meters)).toEqual(foldTotals(start, lines, meters));
-  });
-
-  it("use a correction instead of its entry, the last of several, and ignore a struck-out entry", () => {
-    const better = line("x", first.off, first.on, 4211.3, 4212.3);
-    const best = line("y", first.off, first.on, 4211.3, 4212.2);
-    const corrected = correctedLines(
-      [first],
-      [
-        { id: "2", of: "a", line: best, why: "read again" },
-        { id: "1", of: "a", line: better, why: "a slip" },
-      ],
-    );
-    expect(corrected).toEqual([{ ...best, id: "a" }]);
-    expect(
-      correctedLines([first], [{ id: "1", of: "a", line: "struck out", why: "was another aircraft" }]),
-    ).toEqual([]);
   });
 });
 

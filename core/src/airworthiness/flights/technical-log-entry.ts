@@ -36,13 +36,6 @@ export interface TechnicalLogEntry {
   preflight?: string;
 }
 
-/** A correction of an entry: the corrected entry, who made it, and why. The original is kept. */
-export interface LineCorrection {
-  of: string;
-  line: TechnicalLogEntry | "struck out";
-  why: string;
-}
-
 /** Totals of the meters, and the time since which nothing was added. Summing further entries starts from here. */
 export interface RunningTotals {
   totals: Totals;
@@ -84,28 +77,6 @@ export function foldTotals(
   meters: readonly Meter[],
 ): RunningTotals {
   return lines.reduce<RunningTotals>((so, line) => addLine(so, line, meters), { totals: start, lines: 0 });
-}
-
-/**
- * Entries after corrections: the last correction of each entry counts, removed entries are left out. A correction of a correction
- * names the original entry. Corrections are ordered by id, so order of arrival does not matter. Complexity: O(n log n).
- */
-export function correctedLines(
-  lines: readonly TechnicalLogEntry[],
-  corrections: readonly (LineCorrection & { id: string })[],
-): TechnicalLogEntry[] {
-  const last = new Map<string, LineCorrection & { id: string }>();
-  for (const correction of corrections) {
-    const known = last.get(correction.of);
-    if (!known || known.id < correction.id) last.set(correction.of, correction);
-  }
-  return lines
-    .flatMap((line) => {
-      const correction = last.get(line.id);
-      if (!correction) return [line];
-      return correction.line === "struck out" ? [] : [{ ...correction.line, id: line.id }];
-    })
-    .sort(byOff);
 }
 
 export function byOff(a: TechnicalLogEntry, b: TechnicalLogEntry): number {

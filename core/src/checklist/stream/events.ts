@@ -271,7 +271,7 @@ export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
 };
 
 export interface EventEnvelope<T extends EventType> {
-  /** Time-ordered unique id (UUID version 7): events are ordered by id. */
+  /** Time-ordered unique id (UUID version 7). It identifies the event; its order follows from `recordOrder`. */
   id: string;
   type: T;
   /** Kind of its stream; absent: preflight. */
@@ -291,25 +291,62 @@ export interface EventEnvelope<T extends EventType> {
 
 export type PreflightEvent = { [T in EventType]: EventEnvelope<T> }[EventType];
 
-/** Union of event sets: each event once, ordered by id. Repeats and arrival order do not matter. */
+/** Union of event sets: each event once, in record order. Repeats and arrival order do not matter. */
 export function mergeEvents(...sets: readonly (readonly PreflightEvent[])[]): PreflightEvent[] {
   const [only] = sets;
   if (sets.length === 1 && only && isInOrder(only)) return [...only];
   const byId = new Map<string, PreflightEvent>();
   for (const events of sets) for (const event of events) if (!byId.has(event.id)) byId.set(event.id, event);
-  return [...byId.values()].sort(byEventId);
+  return recordOrder([...byId.values()]);
 }
 
-/** True in the usual case: each event sorts after the previous one. */
+/** True in the usual case: each event has a greater id and no earlier time than the previous one. */
 function isInOrder(events: readonly PreflightEvent[]): boolean {
-  let before = "";
-  for (const { id } of events) {
-    if (id <= before) return false;
-    before = id;
+  let id = "";
+  let at = "";
+  for (const event of events) {
+    if (event.id <= id || event.at < at) return false;
+    ({ id, at } = event);
   }
   return true;
 }
 
+/** What the order of an event depends on. */
+export type Ordered = Pick<EventEnvelope<EventType>, "id" | "at" | "deviceAt" | "deviceId" | "streamId">;
+
+/**
+ * Events in the order in which they happened: by their time, events of the same moment by id. An id alone decides nothing, because
+ * a device whose clock is fast gives out ids of the future. Within a stream, the events of one device keep the order in which it
+ * made them (its ids ascend), even if its clock was set back in between; an event with a corrected time goes by that time.
+ * The input is not modified. Complexity: O(n log n).
+ */
+export function recordOrder<E extends Ordered>(events: readonly E[]): E[] {
+  const byId = [...events].sort(byEventId);
+  const times = new Map<string, string>();
+  const next = new Map<string, string>();
+  for (const event of byId.reverse()) {
+    const { id, at, deviceAt } = event;
+    if (deviceAt !== undefined) {
+      times.set(id, at);
+      continue;
+    }
+    const device = `${event.deviceId} ${event.streamId}`;
+    const after = next.get(device);
+    const time = after !== undefined && after < at ? after : at;
+    next.set(device, time);
+    times.set(id, time);
+  }
+  const timeOf = ({ id, at }: E) => times.get(id) ?? at;
+  return byId.sort((a, b) => compare(timeOf(a), timeOf(b)) || byEventId(a, b));
+}
+
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+/** Order of independent events, such as the plans or due items of a group: by time, then by id. */
+export function byTime(a: Pick<Ordered, "id" | "at">, b: Pick<Ordered, "id" | "at">): number {
+  return compare(a.at, b.at) || compare(a.id, b.id);
+}
+
 export function byEventId(a: { id: string }, b: { id: string }): number {
-  return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+  return compare(a.id, b.id);
 }

@@ -2,7 +2,7 @@ import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/defe
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import { MAX_PHOTOGRAPHS, type Photograph } from "../../airworthiness/life/photograph";
 import type { FindingGrade } from "../../judgement/judgement";
-import { byEventId, mergeEvents, type PreflightEvent } from "./events";
+import { byEventId, mergeEvents, type PreflightEvent, recordOrder } from "./events";
 import { readStream } from "./read-stream";
 
 export interface DiscrepancyState {
@@ -44,7 +44,7 @@ export function isAboutDiscrepancy(event: PreflightEvent): event is DiscrepancyE
 }
 
 /**
- * Discrepancy events of one stream that count: undone observations and unauthorised withdrawals are dropped. `events` in id
+ * Discrepancy events of one stream that count: undone observations and unauthorised withdrawals are dropped. `events` in record
  * order. Complexity: O(n).
  */
 export function countedDiscrepancyEvents(events: readonly PreflightEvent[]): DiscrepancyEvent[] {
@@ -84,7 +84,7 @@ export function foldDiscrepancies(events: readonly PreflightEvent[]): Discrepanc
  * use another id, whose first opening counts. A second sign-off changes nothing.
  */
 export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): DiscrepancyState[] {
-  const events = [...counted].sort(byEventId);
+  const events = recordOrder(counted);
   const openings = new Map<string, DiscrepancyEvent & { type: "discrepancy.opened" }>();
   // Openings first: another device's observation may carry a smaller id if that device's clock is behind.
   for (const event of events) {

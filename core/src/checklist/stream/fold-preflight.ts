@@ -39,8 +39,8 @@ export interface FoldedPreflight {
   reading: StreamReading;
   /** Ids of events that undo events refer to, whether they have arrived or not. */
   named: ReadonlySet<string>;
-  /** Largest id; events may arrive out of order. */
-  newest: string;
+  /** Largest id and latest time so far; events may arrive out of order. */
+  newest: { id: string; at: string };
 }
 
 /**
@@ -62,13 +62,23 @@ export function foldIncrementally(
       state: foldRead(preflightId, own, reading),
       reading,
       named: namedBy(own),
-      newest: own.at(-1)?.id ?? "",
+      newest: newestOf(own),
     };
   }
   const preflight = new PreflightDraft(previous.state);
   for (const event of more)
     if (event.streamId === preflightId) applyEvent(preflight, event, previous.reading);
-  return { ...previous, events, state: preflight.done(), newest: more.at(-1)?.id ?? previous.newest };
+  return { ...previous, events, state: preflight.done(), newest: more.at(-1) ?? previous.newest };
+}
+
+/** Largest id and latest time: an event after both is the last one. */
+function newestOf(events: readonly PreflightEvent[]): FoldedPreflight["newest"] {
+  const newest = { id: "", at: "" };
+  for (const { id, at } of events) {
+    if (id > newest.id) newest.id = id;
+    if (at > newest.at) newest.at = at;
+  }
+  return newest;
 }
 
 function namedBy(events: readonly PreflightEvent[]): ReadonlySet<string> {
@@ -95,12 +105,13 @@ function goesOn(
   if (!last || now.length < before.length || now[before.length - 1] !== last || now[0] !== before[0])
     return undefined;
   const more = now.slice(before.length);
-  let id = newest;
+  let { id, at } = newest;
   for (const event of more) {
     // An undo may arrive before its target, and a start or signature changes undo rights.
-    if (event.id <= id || CHANGES_THE_READING.includes(event.type) || named.has(event.id)) return undefined;
+    if (event.id <= id || event.at < at || CHANGES_THE_READING.includes(event.type) || named.has(event.id))
+      return undefined;
     if (event.type === "discrepancy.opened" && named.has(event.data.discrepancyId)) return undefined;
-    id = event.id;
+    ({ id, at } = event);
   }
   return more;
 }

@@ -27,7 +27,7 @@ const NOTHING: ReadonlySet<string> = new Set();
 const NO_WITHDRAWALS: ReadonlyMap<string, PreflightEvent> = new Map();
 
 /**
- * Determines undo rights from the events of one stream, in id order. Identical on every device and the server:
+ * Determines undo rights from the events of one stream, in record order. Identical on every device and the server:
  * - a preflight starts with the event that gave it its id, else with the first start event; its author is the pilot;
  * - the pilot signs it once; later signatures, or those of others, are amendments;
  * - an undo counts if its target is in the same stream, was made by the same person or in that pilot's preflight, and no
@@ -60,8 +60,10 @@ export function readStream(events: readonly PreflightEvent[]): StreamReading {
       const { discrepancyId } = event.data;
       if (event.id === discrepancyId || !openings.has(discrepancyId)) openings.set(discrepancyId, event);
     }
+  const places = new Map(events.map((event, place) => [event.id, place]));
+  const placeOf = (id: string) => places.get(id) ?? events.length;
   const signedBetween = (a: string, b: string) =>
-    signatureId !== undefined && a < signatureId !== b < signatureId;
+    signatureId !== undefined && placeOf(a) < placeOf(signatureId) !== placeOf(b) < placeOf(signatureId);
   const takenBack = new Set<string>();
   const withdrawn = new Map<string, PreflightEvent>();
   for (const event of events) {
