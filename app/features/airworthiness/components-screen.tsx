@@ -1,6 +1,7 @@
 import { mayDo } from "@cravix/contract/client";
 import {
   type Component,
+  calculated,
   componentTotals,
   fittingError,
   formatNumber,
@@ -223,7 +224,7 @@ function Fitted({
         <Text className="text-voice">No component with its own times or life limits is on record.</Text>
       )}
       {on.map((component) => {
-        const own = componentTotals(component, record.fittings, totals);
+        const own = calculated(() => componentTotals(component, record.fittings, totals));
         const position = record.fittings.find((one) => one.component === component.id && !one.off)?.position;
         return (
           <View
@@ -240,9 +241,11 @@ function Fitted({
                 .filter(Boolean)
                 .join(", ")}
             </Text>
-            {timesOf(component, own, record.meters).map((line) => (
-              <Text key={line}>{line}</Text>
-            ))}
+            {"problem" in own && (
+              <Text className="font-mid text-clay">{`Cannot be calculated. ${own.problem}`}</Text>
+            )}
+            {"value" in own &&
+              timesOf(component, own.value, record.meters).map((line) => <Text key={line}>{line}</Text>)}
             {rows
               .filter(({ item }) => item.of === component.id)
               .map(({ item, verdict }) => (

@@ -22,6 +22,9 @@ import { type FileFault, validateFile } from "./validate-file";
 
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
+/** Maximum of a total the log adds up: far more than any entry. */
+const MAX_SUM = 1e12;
+
 /** An item as asked: from the type, added to the aircraft, or an open discrepancy. */
 const currentItem = object({
   ...itemFields,
@@ -67,7 +70,7 @@ const listSchema = object({
     object({
       timeZone: key(60),
       meters: array().of(meterSchema.required()).required().max(40),
-      totals: totalsSchema().required(),
+      totals: totalsSchema(MAX_SUM).required(),
       dues: array()
         .of(
           object({
@@ -87,12 +90,13 @@ const listSchema = object({
                 .required()
                 .max(20),
               unknown: boolean().required(),
+              problem: text(1000),
             }).required(),
-            own: optional(totalsSchema()),
+            own: optional(totalsSchema(MAX_SUM)),
           }).required(),
         )
         .required()
-        .max(1000),
+        .max(5000),
     }),
   ),
   deferrals: optional(

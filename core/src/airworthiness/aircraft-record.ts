@@ -1,13 +1,7 @@
 import type { Source } from "../judgement/judgement";
 import { isLocalDate, isTimeZone } from "./calendar/local-date";
 import type { DueItem, DueLimit, WorkDone } from "./due/due-item";
-import {
-  type Component,
-  componentTotals,
-  type Fitting,
-  fittingFaults,
-  type Totals,
-} from "./meters/component";
+import { type Component, type Fitting, fittingFaults, type Totals } from "./meters/component";
 import { isCounted, type Meter } from "./meters/meter";
 
 /** A meter of an aircraft, and the preflight reading that updates it. */
@@ -27,16 +21,6 @@ export interface AircraftRecord {
   items: DueItem[];
   works: WorkDone[];
   source?: Source;
-}
-
-/** Totals an item is counted by: those of its component, if it belongs to one, else the aircraft's. */
-export function totalsFor(
-  item: Pick<DueItem, "of">,
-  record: Pick<AircraftRecord, "components" | "fittings">,
-  aircraft: Totals,
-): Totals {
-  const component = item.of === undefined ? undefined : record.components.find(({ id }) => id === item.of);
-  return component ? componentTotals(component, record.fittings, aircraft) : aircraft;
 }
 
 /** Contradictions in a record; paths as in the file. */

@@ -5,9 +5,10 @@ import { isFitted } from "./component-moves";
 import type { DueItem, FlightKind, Purpose, WorkDone } from "./due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue, type MeterKinds, type PlannedFlight } from "./due/judge-due";
 import type { NextDue } from "./due/next-due";
+import { calculated } from "./due/problem-of";
 import { dueItemsOf, meterKinds } from "./due-items-of";
 import { componentTotals, type Totals } from "./meters/component";
-import { isCounted, type MeterKind, roundMeter, totalOf } from "./meters/meter";
+import { isCounted, type MeterKind, offsetAt, roundMeter, totalOf } from "./meters/meter";
 
 /** Launch methods for gliders. */
 export const LAUNCH_WAYS = ["winch", "aerotow"] as const;
@@ -28,7 +29,7 @@ export interface AirworthinessSnapshot {
   dues: { item: DueItem; due: NextDue; own?: Totals }[];
 }
 
-/** Pins the airworthiness data of an aircraft. Complexity: O(works log works + items). */
+/** Pins the airworthiness data of an aircraft. Never throws: what cannot be calculated has a `problem`. Complexity: O(works log works + items). */
 export function airworthinessSnapshot(
   record: AircraftRecord,
   {
@@ -45,24 +46,42 @@ export function airworthinessSnapshot(
 ): AirworthinessSnapshot {
   // A removed component is not due on this aircraft until it is fitted again.
   const onAircraft = ({ of }: DueItem) => of === undefined || isFitted(record, of);
-  const own = new Map<string, Totals>();
+  const own = new Map<string, ReturnType<typeof calculated<Totals>>>();
   const totalsOf = (of: string) => {
     const component = record.components.find(({ id }) => id === of);
-    if (component && !own.has(of)) own.set(of, componentTotals(component, record.fittings, totals));
+    if (component && !own.has(of))
+      own.set(
+        of,
+        calculated(() => componentTotals(component, record.fittings, totals)),
+      );
     return own.get(of);
   };
   return {
     timeZone: record.timeZone ?? "UTC",
-    meters: record.meters,
+    meters: record.meters.map(withLastChanges),
     totals,
     ...(daily && { daily: { date: daily.date, crewId: daily.crewId } }),
     dues: dueItemsOf({ ...record, items: [...record.items.filter(onAircraft), ...left] }, released).map(
       ({ item, due }) => {
         const component = item.of === undefined ? undefined : totalsOf(item.of);
-        return { item, due, ...(component && { own: component }) };
+        if (!component) return { item, due };
+        return "value" in component
+          ? { item, due, own: component.value }
+          : { item, due: { ...due, points: [], unknown: true, problem: component.problem } };
       },
     ),
   };
+}
+
+/** Meter replacements pinned; earlier ones are part of the offset. */
+const PINNED_CHANGES = 5;
+
+function withLastChanges(meter: RecordMeter): RecordMeter {
+  const { changes = [] } = meter;
+  if (changes.length <= PINNED_CHANGES) return meter;
+  const kept = [...changes].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)).slice(-PINNED_CHANGES);
+  const [first] = kept;
+  return first ? { ...meter, offset: offsetAt(meter, first.at), changes: kept } : meter;
 }
 
 /** What is known of a planned flight. */
@@ -140,8 +159,9 @@ export interface JudgedDue {
 }
 
 /**
- * Judges all due items for a flight: worst first, and within one state the one with the least left. Never throws for a record
- * that passed validation. Complexity: O(items · limits).
+ * Judges all due items for a flight: worst first, and within one state the one with the least left. An item that cannot be
+ * calculated is "not known", with the reason; the others are not affected. Throws QuantityError only for an invalid time or time
+ * zone. Complexity: O(items · limits).
  */
 export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: RequestedFlight): JudgedDue[] {
   const flight = plannedFlight(papers, asked);
@@ -152,15 +172,24 @@ export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: Request
     .map(({ item, due, own }) => ({
       item,
       due,
-      verdict: judgeDue(
-        item,
-        due,
-        { date, totals: own ? since(own, papers.totals, totals) : totals },
-        flight,
-        meters,
+      verdict: judged(item, () =>
+        judgeDue(
+          item,
+          due,
+          { date, totals: own ? since(own, papers.totals, totals) : totals },
+          flight,
+          meters,
+        ),
       ),
     }))
     .sort((a, b) => rank(b) - rank(a) || leastLeft(a) - leastLeft(b));
+}
+
+function judged({ id }: DueItem, judge: () => DueVerdict): DueVerdict {
+  const verdict = calculated(judge);
+  return "value" in verdict
+    ? verdict.value
+    : { item: id, state: "not known", limits: [], problem: verdict.problem };
 }
 
 /** A component accumulates the same increments as its aircraft. */

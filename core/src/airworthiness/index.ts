@@ -9,6 +9,7 @@ export * from "./due/due-item";
 export * from "./due/due-judgement";
 export * from "./due/judge-due";
 export * from "./due/next-due";
+export * from "./due/problem-of";
 export * from "./due-items-of";
 export * from "./flights/check-entry";
 export * from "./flights/propose-entry";

@@ -1,6 +1,7 @@
 import { DUE_KINDS, FINDING_GRADES, FLIGHT_KINDS, isLocalDate, METER_KINDS, PURPOSES } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text, utcTime } from "../../bounds/fields";
+import { isName } from "../../bounds/plain-text";
 import { id, optional, source, words } from "./parts";
 
 /** A calendar day. */
@@ -11,13 +12,16 @@ export const day = () =>
     (value) => value === undefined || isLocalDate(value),
   );
 
-const amount = () => anyNumber(0, 1_000_000);
+/** Maximum reading or total that a person enters. */
+export const MAX_TOTAL = 1_000_000;
+
+const amount = () => anyNumber(0, MAX_TOTAL);
 export const flightKinds = () => array().of(string().required().oneOf(FLIGHT_KINDS)).max(FLIGHT_KINDS.length);
 
 const MAX_METERS = 40;
 
-/** Totals by meter. */
-export const totalsSchema = () =>
+/** Totals by meter. Sums of entered totals may be larger. */
+export const totalsSchema = (most = MAX_TOTAL) =>
   object()
     .test("totals", 'must map each meter to its total, such as "hours": 4211.3', (value) => {
       const rows = Object.entries(value ?? {});
@@ -25,11 +29,16 @@ export const totalsSchema = () =>
         rows.length <= MAX_METERS &&
         rows.every(
           ([meter, total]) =>
-            meter.length <= 120 && typeof total === "number" && total >= 0 && total <= 1_000_000,
+            isName(meter) &&
+            meter !== "" &&
+            meter.length <= 120 &&
+            typeof total === "number" &&
+            total >= 0 &&
+            total <= most,
         )
       );
     })
-    .meta({ jsonSchema: { additionalProperties: { type: "number", minimum: 0, maximum: 1_000_000 } } });
+    .meta({ jsonSchema: { additionalProperties: { type: "number", minimum: 0, maximum: most } } });
 
 const tolerances = array()
   .of(

@@ -42,13 +42,14 @@ export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKi
     ...(first && { limit: `until ${dueText(first.point, meters)}` }),
     source: item.source,
     sentence: sentenceOf(item, verdict, meters),
-    ...actionOf(state, first),
+    ...actionOf(verdict),
   };
 }
 
 /** One sentence: subject, what is left, what the flight needs. */
-export function sentenceOf(item: DueItem, { state, first }: DueVerdict, meters: MeterKinds): string {
+export function sentenceOf(item: DueItem, { state, first, problem }: DueVerdict, meters: MeterKinds): string {
   if (state === "not for this flight") return `Only for ${(item.for ?? []).join(" or ")} flights.`;
+  if (problem !== undefined) return `Cannot be calculated. ${problem}`;
   if (!first)
     return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = dueText(first.point, meters);
@@ -74,7 +75,9 @@ export function sentenceOf(item: DueItem, { state, first }: DueVerdict, meters: 
   }
 }
 
-function actionOf(state: DueState, first: LimitLeft | undefined): { action?: string } {
+function actionOf({ state, first, problem }: DueVerdict): { action?: string } {
+  if (problem !== undefined)
+    return { action: "Correct the entry in the airworthiness record, or ask the mechanic." };
   if (state === "not known") return { action: "Look it up in the airworthiness record and enter it." };
   if (state === "due within the flight")
     return {

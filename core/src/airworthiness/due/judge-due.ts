@@ -54,6 +54,8 @@ export interface DueVerdict {
   /** Governing limit for this flight: the worst, then the one with the smallest share of its interval left. */
   first?: LimitLeft;
   limits: LimitLeft[];
+  /** Why it cannot be calculated; its state is then "not known". */
+  problem?: string;
 }
 
 /** Names and kinds of meters, for units and texts. */
@@ -72,6 +74,8 @@ export function judgeDue(
   flight: PlannedFlight,
   meters: MeterKinds,
 ): DueVerdict {
+  if (due.problem !== undefined)
+    return { item: item.id, state: "not known", limits: [], problem: due.problem };
   if (item.for && !item.for.some((kind) => flight.kinds.includes(kind)))
     return {
       item: item.id,
@@ -96,8 +100,8 @@ function left(point: DuePoint, now: DueNow, flight: PlannedFlight, meters: Meter
     const due = dayNumber(point.date);
     return stateOf(point, due - dayNumber(now.date), due - dayNumber(flight.ends), "days", flight.purpose);
   }
-  const total = now.totals[point.meter];
-  const meter = meters[point.meter];
+  const total = Object.hasOwn(now.totals, point.meter) ? now.totals[point.meter] : undefined;
+  const meter = Object.hasOwn(meters, point.meter) ? meters[point.meter] : undefined;
   if (total === undefined || meter === undefined)
     throw new QuantityError(`The total of ${point.meter} is not known.`);
   const here = roundMeter(point.at - total);

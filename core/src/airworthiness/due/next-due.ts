@@ -17,6 +17,8 @@ export interface NextDue {
   last?: WorkDone;
   /** True if no work is on record and no limit is printed. */
   unknown: boolean;
+  /** Why it cannot be calculated from what is on record. */
+  problem?: string;
 }
 
 /**

@@ -1,4 +1,5 @@
 import { QuantityError } from "../../units/convert";
+import { formatNumber } from "../../units/format";
 import { roundMeter } from "./meter";
 
 /** Hours or counts by meter id. */
@@ -36,7 +37,7 @@ export interface Overhaul {
 /**
  * Totals of a component since new, by meter: its initial totals plus what each aircraft flew while it was fitted. `now` are the
  * current totals of the aircraft it is fitted to. Covers only meters the component counts. Throws QuantityError if it was removed
- * at lower totals than when fitted.
+ * at lower totals than when fitted, or if the aircraft's totals are lower than that now.
  * Source: arithmetic.
  */
 export function componentTotals(component: Component, fittings: readonly Fitting[], now: Totals): Totals {
@@ -51,7 +52,9 @@ export function componentTotals(component: Component, fittings: readonly Fitting
           if (from === undefined || to === undefined) return sum;
           if (to < from - 1e-9)
             throw new QuantityError(
-              `${component.name}: the reading at removal is lower than at fitting. Check both.`,
+              off
+                ? `${component.name}: the reading at removal is lower than at fitting. Check both.`
+                : `${component.name} was fitted at ${formatNumber(from, 1)}, but the aircraft has only ${formatNumber(to, 1)}. Check the fitting and the technical log.`,
             );
           return sum + to - from;
         }, start),

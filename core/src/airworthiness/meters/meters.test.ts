@@ -92,8 +92,10 @@ describe("a component", () => {
   });
 
   it("cannot be removed with less time than it was fitted with", () => {
+    const removed = [fitting("QX-TAR", ["2025-01-01", 100], ["2025-02-01", 90])];
+    expect(() => componentTotals(engine, removed, { hours: 120 })).toThrow(/lower than at fitting/);
     expect(() => componentTotals(engine, [fitting("QX-TAR", ["2025-01-01", 100])], { hours: 90 })).toThrow(
-      /lower than at fitting/,
+      "fitted at 100.0, but the aircraft has only 90.0",
     );
   });
 });

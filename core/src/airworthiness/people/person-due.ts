@@ -4,6 +4,7 @@ import { type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, DueLimit, FlightKind } from "../due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
 import { type NextDue, nextDue } from "../due/next-due";
+import { calculated } from "../due/problem-of";
 import { type FlownDay, type Recency, recency } from "./recency";
 
 /** Kinds of due items for people. */
@@ -99,17 +100,29 @@ export interface JudgedPersonDue {
 /**
  * Judges everything due of a person for a flight, worst first. Recency is counted from the log up to the day of the flight; if it
  * was never reached the item counts as overdue today, as no expiry day is known. An item for other aircraft is "not for this
- * flight". Throws QuantityError for invalid dates. Complexity: O(items · flown days).
+ * flight". An item that cannot be calculated is "not known", with the reason. Never throws. Complexity: O(items · flown days).
  * Source: 14 CFR 61.23, 61.56, 61.57 for the kinds of limits (from memory); the limits themselves are data.
  */
 export function judgePerson({ items, works, flown }: PersonRecord, flight: PersonFlight): JudgedPersonDue[] {
   return items
-    .map((item) => judgeOne(item, works, flown, flight))
+    .map((item) => {
+      const judged = calculated(() => judgeOne(item, works, flown, flight));
+      return "value" in judged ? judged.value : notCalculated(item, judged.problem);
+    })
     .sort(
       (a, b) =>
         DUE_STATES.indexOf(b.verdict.state) - DUE_STATES.indexOf(a.verdict.state) ||
         left(a.verdict) - left(b.verdict),
     );
+}
+
+function notCalculated(item: PersonDue, problem: string): JudgedPersonDue {
+  return {
+    item,
+    due: asDueItem(item),
+    next: { item: item.id, points: [], unknown: true, problem },
+    verdict: { item: item.id, state: "not known", limits: [], problem },
+  };
 }
 
 function judgeOne(
@@ -181,7 +194,8 @@ const left = ({ first }: DueVerdict) => first?.leftAfter ?? Number.POSITIVE_INFI
 
 /** State of the item and what is missing, in one sentence. */
 export function personSentence({ item, verdict, recency: counted }: JudgedPersonDue): string {
-  const { first, state } = verdict;
+  const { first, state, problem } = verdict;
+  if (problem !== undefined) return `Cannot be calculated. ${problem}`;
   if (state === "not for this flight" && (item.class || item.aircraft || item.for))
     return `Only for ${[...(item.for ?? []), ...(item.class ? [item.class] : []), ...(item.aircraft ?? [])].join(", ")}.`;
   if (counted) {

@@ -1,5 +1,5 @@
 import { seededRandom } from "../../units/seeded-random";
-import { addDays, dayNumber, type LocalDate } from "../calendar/local-date";
+import { addDays, dayNumber, isLocalDate, type LocalDate } from "../calendar/local-date";
 
 /** Usage of one meter on one day. */
 export interface DayUse {
@@ -30,7 +30,8 @@ const WILD = 4;
 /**
  * Usage pattern of a meter from its days: weeks of the last two years. A week above four times the median of the flown weeks is
  * capped, so that one long trip does not distort it. Undefined with fewer than eight weeks since the first known day, or nothing
- * flown.
+ * flown. A day
+ * that is not a valid date is skipped.
  * Valid range: uses ≥ 0. Complexity: O(days).
  */
 export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePattern | undefined {
@@ -38,6 +39,7 @@ export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePat
   const sums = new Map<number, number>();
   let oldest = now;
   for (const { date, use } of days) {
+    if (!isLocalDate(date)) continue;
     const day = dayNumber(date);
     if (day > now || !(use >= 0)) continue;
     const week = Math.floor((now - day) / 7);
