@@ -1,31 +1,37 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { EventType, PreflightEvent } from "@cravix/core";
 import type { CrewMember, CrewRole } from "./api/api-types";
 
-interface PermissionEntry {
+interface DeedEntry {
   /** Completes "Only a mechanic can ...". */
   label: string;
   roles: readonly CrewRole[];
 }
 
+const EVERYONE: readonly CrewRole[] = [
+  "student",
+  "pilot",
+  "instructor",
+  "mechanic",
+  "owner",
+  "administrator",
+];
+
 /**
- * Which roles can do what, apart from the preflight itself, which is open to every member. Interface and server use this one table. The
- * deferral rules of an aircraft can restrict signatures further. An owner has a pilot's permissions.
+ * Which roles can do what. Interface and server use this one table, for every event and every file. The deferral rules of an
+ * aircraft can restrict signatures further. An owner has a pilot's permissions.
  */
-const PERMISSIONS = {
-  "flight.log": {
-    label: "log a flight",
-    roles: ["student", "pilot", "instructor", "mechanic", "owner", "administrator"],
-  },
+const DEEDS = {
+  "preflight.record": { label: "record a preflight", roles: EVERYONE },
+  "flight.log": { label: "log a flight", roles: EVERYONE },
   "flight.correct": { label: "correct a flight", roles: ["pilot", "instructor", "mechanic", "owner"] },
+  "fluids.import": { label: "import a fuel or oil log", roles: EVERYONE },
   "grade.raise": {
     label: "raise the grade of a discrepancy",
     roles: ["student", "pilot", "instructor", "mechanic", "owner"],
   },
   "grade.lower": { label: "lower the grade of a discrepancy", roles: ["instructor", "mechanic"] },
-  "advice.log": {
-    label: "log advice on a discrepancy",
-    roles: ["student", "pilot", "instructor", "mechanic", "owner", "administrator"],
-  },
+  "advice.log": { label: "log advice on a discrepancy", roles: EVERYONE },
+  "discrepancy.close": { label: "sign off a discrepancy", roles: ["mechanic"] },
   "discrepancy.defer": {
     label: "defer a discrepancy",
     roles: ["pilot", "instructor", "mechanic", "owner"],
@@ -47,72 +53,79 @@ const PERMISSIONS = {
     label: "publish the workshop plan",
     roles: ["mechanic", "owner", "administrator"],
   },
-  "weighing.enter": { label: "enter a weighing", roles: ["mechanic", "owner"] },
+  "weighing.enter": { label: "enter a weighing", roles: ["mechanic", "owner", "administrator"] },
+  "items.edit": {
+    label: "edit added items",
+    roles: ["instructor", "mechanic", "owner", "administrator"],
+  },
+  "aircraft.edit": {
+    label: "add or change an aircraft, its type, limits or due items",
+    roles: ["mechanic", "owner", "administrator"],
+  },
+  "airfield.edit": {
+    label: "add or change an airfield",
+    roles: ["instructor", "mechanic", "owner", "administrator"],
+  },
+  "rules.edit": { label: "add or change a rule set", roles: ["administrator"] },
+  "crew.edit": { label: "add people or change their roles", roles: ["administrator"] },
+  "person.self": { label: "change their own due items", roles: EVERYONE },
   "person.others": {
     label: "see or change another person's due items",
     roles: ["instructor", "administrator"],
   },
   "person.authorise": { label: "enter a review or an authorisation", roles: ["instructor"] },
-} as const satisfies Record<string, PermissionEntry>;
+} as const satisfies Record<string, DeedEntry>;
 
-export type Permission = keyof typeof PERMISSIONS;
+export type Deed = keyof typeof DEEDS;
 
-const entryOf = (permission: Permission): PermissionEntry => PERMISSIONS[permission];
+/** Who asks: a member of the group. */
+export type Principal = Pick<CrewMember, "role"> & Partial<CrewMember>;
 
-export function mayDo(role: CrewRole | undefined, permission: Permission): boolean {
-  return role !== undefined && entryOf(permission).roles.includes(role);
+/** What the answer depends on besides the role. */
+export interface Subject {
+  /** Person whose record it changes. */
+  personId?: string;
+  /** For a sign-off: the same person released it as preventive maintenance. */
+  released?: boolean;
+  /** For rules and people: true if the group has an administrator. Without one, its owners decide. */
+  hasAdministrator?: boolean;
+}
+
+const entryOf = (deed: Deed): DeedEntry => DEEDS[deed];
+
+/** True if this person may do it. The only place that decides so; without a person the answer is no. */
+export function can(principal: Principal | undefined, deed: Deed, subject: Subject = {}): boolean {
+  if (!principal) return false;
+  const { role, id } = principal;
+  if (deed === "person.authorise" && id !== undefined && subject.personId === id) return false;
+  if (deed === "discrepancy.close" && subject.released) return true;
+  if ((deed === "crew.edit" || deed === "rules.edit") && subject.hasAdministrator === false)
+    return role === "owner";
+  return entryOf(deed).roles.includes(role);
 }
 
 const withArticle = (role: CrewRole) => `${/^[aeio]/.test(role) ? "an" : "a"} ${role}`;
 
-/** The roles with a permission, as a phrase: "a mechanic", "an instructor or a mechanic". */
-export function rolesWithPermission(permission: Permission): string {
-  const phrases = entryOf(permission).roles.map(withArticle);
+/** The roles that may do it, as a phrase: "a mechanic", "an instructor or a mechanic". */
+export function rolesThatCan(deed: Deed): string {
+  const phrases = entryOf(deed).roles.map(withArticle);
   return phrases.length < 2
     ? (phrases[0] ?? "no one")
     : `${phrases.slice(0, -1).join(", ")} or ${phrases.at(-1)}`;
 }
 
-/**
- * The permission an event needs; undefined if every member has it. `before` is the recorded grade of the discrepancy, or the kind of the
- * person's due item. A new grade counts as lowered if it is lower than the recorded one or if that one is unknown.
- */
-export function requiredPermission(event: PreflightEvent, before?: string): Permission | undefined {
-  switch (event.type) {
-    case "flight.logged":
-      return "flight.log";
-    case "flight.corrected":
-      return "flight.correct";
-    case "discrepancy.regraded":
-      return before !== undefined && GRADES.indexOf(event.data.grade) >= GRADES.indexOf(before)
-        ? "grade.raise"
-        : "grade.lower";
-    case "discrepancy.asked":
-      return "advice.log";
-    case "discrepancy.deferred":
-      return "discrepancy.defer";
-    case "discrepancy.merged":
-      return "discrepancy.merge";
-    case "daily.signed":
-      return "daily.sign";
-    case "work.released":
-      return event.data.preventive ? "work.release-preventive" : "work.release";
-    case "meter.replaced":
-      return "meter.replace";
-    case "discrepancy.limited":
-      return "limit.set";
-    case "component.removed":
-    case "component.fitted":
-      return "component.move";
-    case "workshop.planned":
-      return "workshop.plan";
-    case "person.due-set":
-    case "person.due-dropped":
-    case "person.done":
-      return personPermission(event, before);
-    default:
-      return undefined;
-  }
+/** Why this person may not do it, as a sentence; undefined if they may. */
+export function whyNot(
+  principal: Principal | undefined,
+  deed: Deed,
+  subject: Subject = {},
+): string | undefined {
+  if (can(principal, deed, subject)) return undefined;
+  if (deed === "person.authorise" && principal?.id !== undefined && principal.id === subject.personId)
+    return "You cannot enter a review or an authorisation for yourself. Ask an instructor to enter it.";
+  const only = `Only ${rolesThatCan(deed)} can ${entryOf(deed).label}.`;
+  if (!principal) return `${only} Select your name first.`;
+  return `${only} ${principal.name ?? "This person"} is ${withArticle(principal.role)}.`;
 }
 
 const GRADES: readonly string[] = ["note", "watch", "ask", "stop"];
@@ -120,26 +133,74 @@ const GRADES: readonly string[] = ["note", "watch", "ask", "stop"];
 /** Kinds of due items that only an instructor enters. People enter the others, such as a medical, themselves. */
 const ENTERED_BY_INSTRUCTOR: readonly string[] = ["authorisation", "review"];
 
+type PersonEvent = Extract<PreflightEvent, { data: { personId: string } }>;
+
 /** `kind` is the recorded kind of the due item, if there is one. */
-function personPermission(
-  event: Extract<PreflightEvent, { data: { personId: string } }>,
-  kind?: string,
-): Permission | undefined {
+function personDeed(event: PersonEvent, kind: string | undefined): Deed {
   const kinds = [kind, event.type === "person.due-set" ? event.data.item.kind : undefined];
   if (kinds.some((one) => one !== undefined && ENTERED_BY_INSTRUCTOR.includes(one)))
     return "person.authorise";
-  return event.data.personId === event.crewId ? undefined : "person.others";
+  return event.data.personId === event.crewId ? "person.self" : "person.others";
 }
 
-/** Why this member cannot record an event; undefined if they can. */
-export function permissionError(
-  event: PreflightEvent,
-  { name, role }: CrewMember,
-  before?: string,
-): string | undefined {
-  const permission = requiredPermission(event, before);
-  if (permission === "person.authorise" && "personId" in event.data && event.data.personId === event.crewId)
-    return "You cannot enter a review or an authorisation for yourself. Ask an instructor to enter it.";
-  if (!permission || mayDo(role, permission)) return undefined;
-  return `Only ${rolesWithPermission(permission)} can ${entryOf(permission).label}. ${name} is ${withArticle(role)}.`;
+/**
+ * What an event does, by kind. `before` is the recorded grade of the discrepancy, or the kind of the person's due item. A new grade
+ * counts as lowered if it is lower than the recorded one or if that one is unknown.
+ */
+export const EVENT_DEEDS: {
+  [T in EventType]: Deed | ((event: Extract<PreflightEvent, { type: T }>, before?: string) => Deed);
+} = {
+  "preflight.started": "preflight.record",
+  "item.answered": "preflight.record",
+  "item.postponed": "preflight.record",
+  "item.visited": "preflight.record",
+  "item.undone": "preflight.record",
+  "station.flowed": "preflight.record",
+  "crew.joined": "preflight.record",
+  "crew.left": "preflight.record",
+  "reading.taken": "preflight.record",
+  "sample.taken": "preflight.record",
+  "wings.rocked": "preflight.record",
+  "fuel.uplifted": "preflight.record",
+  "fuel.told": "preflight.record",
+  "load.told": "preflight.record",
+  "weather.told": "preflight.record",
+  "briefing.given": "preflight.record",
+  "oil.added": "preflight.record",
+  "run-up.read": "preflight.record",
+  "blade.pulled": "preflight.record",
+  "discrepancy.opened": "preflight.record",
+  "discrepancy.observed": "preflight.record",
+  "discrepancy.withdrawn": "preflight.record",
+  "discrepancy.photographed": "preflight.record",
+  "discrepancy.closed": "discrepancy.close",
+  "discrepancy.deferred": "discrepancy.defer",
+  "discrepancy.regraded": ({ data }, before) =>
+    before !== undefined && GRADES.indexOf(data.grade) >= GRADES.indexOf(before)
+      ? "grade.raise"
+      : "grade.lower",
+  "discrepancy.asked": "advice.log",
+  "discrepancy.merged": "discrepancy.merge",
+  "discrepancy.limited": "limit.set",
+  "flight.logged": "flight.log",
+  "flight.corrected": "flight.correct",
+  "work.released": ({ data }) => (data.preventive ? "work.release-preventive" : "work.release"),
+  "meter.replaced": "meter.replace",
+  "component.removed": "component.move",
+  "component.fitted": "component.move",
+  "workshop.planned": "workshop.plan",
+  "person.due-set": personDeed,
+  "person.due-dropped": personDeed,
+  "person.done": personDeed,
+  "daily.signed": "daily.sign",
+  interrupted: "preflight.record",
+  resumed: "preflight.record",
+  "verdict.signed": "preflight.record",
+};
+
+/** What this event does. */
+export function deedOf(event: PreflightEvent, before?: string): Deed {
+  // The table pairs each kind with its function; TypeScript cannot follow that through a union.
+  const deed = EVENT_DEEDS[event.type] as Deed | ((event: PreflightEvent, before?: string) => Deed);
+  return typeof deed === "function" ? deed(event, before) : deed;
 }

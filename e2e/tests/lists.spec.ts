@@ -71,7 +71,9 @@ test("an owner adds, changes and retires an item with a preview; a preflight in 
   await page.goto("/aircraft/QX-TAR");
   await page.getByRole("link", { name: "Added items" }).click();
   await expect(
-    page.getByText("Only owners, instructors and mechanics can edit added items. You can read them."),
+    page.getByText(
+      "Only an instructor, a mechanic, an owner or an administrator can edit added items. You can read them.",
+    ),
   ).toBeVisible();
   await expect(button(page, "Add an item")).toHaveCount(0);
   await button(page, "Back").click();

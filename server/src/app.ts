@@ -34,12 +34,12 @@ export interface AppOptions {
 }
 
 /** All API routes in one type, used by the interface's client. */
-function apiRoutes(database: Database, clock: () => Date) {
+function apiRoutes(database: Database, clock: () => Date, onError: (error: unknown) => void) {
   return new Hono()
-    .route("/", eventRoutes(database, clock))
+    .route("/", eventRoutes(database, clock, onError))
     .route("/", fleetRoutes(database, clock))
     .route("/", fluidRoutes(database, clock))
-    .route("/", flightRoutes(database, clock))
+    .route("/", flightRoutes(database, clock, onError))
     .route("/", preflightRoutes(database))
     .route("/", peopleRoutes(database, clock))
     .route("/", photographRoutes(database, clock))
@@ -93,7 +93,10 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
     timeout(MAX_MS, () => new HTTPException(503, { message: "The request took too long. Try again later." })),
   );
   app.route("/api", healthRoutes(database));
-  app.route("/api/v1", apiRoutes(database, clock));
+  app.route(
+    "/api/v1",
+    apiRoutes(database, clock, (error) => logger.error({ err: error }, "an event could not be recorded")),
+  );
   app.all("/api/*", (c) => problem(c, 404, "Nothing found at this address."));
   if (webRoot) app.route("/", webRoutes(webRoot));
   app.notFound((c) => problem(c, 404, "Nothing found at this address."));

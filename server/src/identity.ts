@@ -1,9 +1,10 @@
-import { type CrewMember, isName } from "@cravix/contract";
-import { eq } from "drizzle-orm";
+import { type CrewMember, type Deed, isName, type Subject, whyNot } from "@cravix/contract";
+import { and, eq } from "drizzle-orm";
 import type { Context } from "hono";
-import type { Db } from "./db/database";
+import type { Db, Tx } from "./db/database";
 import { crew } from "./db/schema/fleet";
 import { HOME_GROUP } from "./db/schema/group";
+import { problem } from "./problem";
 
 /** Group and, if named, person of a request. */
 export interface Caller {
@@ -26,6 +27,22 @@ function decoded(header: string | undefined): string | undefined {
   } catch {
     return undefined;
   }
+}
+
+/** The member who sends a request; undefined if none is named, or not of this group. */
+export async function principalOf(db: Db | Tx, { groupId, crewId }: Caller): Promise<CrewMember | undefined> {
+  if (crewId === undefined) return undefined;
+  const [member] = await db
+    .select({ id: crew.id, name: crew.name, role: crew.role })
+    .from(crew)
+    .where(and(eq(crew.groupId, groupId), eq(crew.id, crewId)));
+  return member;
+}
+
+/** The error response if the member who sends this request may not do it; undefined if they may. */
+export async function forbidden(c: Context, db: Db, deed: Deed, subject?: Subject) {
+  const reason = whyNot(await principalOf(db, callerOf(c)), deed, subject);
+  return reason === undefined ? undefined : problem(c, 403, reason);
 }
 
 /** Members who can sign events of this group. */

@@ -3,12 +3,13 @@ export {
   type Database,
   type DatabaseOptions,
   databaseAnswers,
-  migrateDatabase,
   openDatabase,
 } from "./db/database";
+export { migrateDatabase } from "./db/migrate-database";
+export { HOME_GROUP } from "./db/schema/group";
 export { acceptEvents } from "./events/accept-events";
 export { appendEvents } from "./events/append-events";
-export { checkProjections } from "./events/check-projections";
+export { checkProjections, rebuildOutdated } from "./events/check-projections";
 export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";

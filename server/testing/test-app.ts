@@ -3,10 +3,15 @@ import { scenarioFiles } from "@cravix/demo";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { createApp } from "../src/app";
-import { type Database, type DatabaseOptions, migrateDatabase, openDatabase } from "../src/db/database";
+import { type Database, type DatabaseOptions, openDatabase } from "../src/db/database";
+import { migrateDatabase } from "../src/db/migrate-database";
+import { HOME_GROUP } from "../src/db/schema/group";
 import { writeFile } from "../src/fleet/write-file";
 
 export const NOW = new Date("2026-05-01T12:00:00.000Z");
+
+/** The group of the tests, at the time of the tests. */
+export const HOME = { groupId: HOME_GROUP, now: NOW };
 
 export interface TestApp {
   database: Database;
@@ -25,7 +30,8 @@ export async function testApp(): Promise<TestApp> {
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   const database = openDatabase({ ...options, database: name });
   await migrateDatabase(database, `${__dirname}/../drizzle`);
-  for (const file of scenarioFiles) await writeFile(database.db, file);
+  for (const file of scenarioFiles)
+    await writeFile(database.db, file, { groupId: HOME_GROUP, by: "operator" });
   const app = createApp({ database, logger: pino({ level: "silent" }), clock: () => NOW });
   return {
     database,
@@ -34,6 +40,8 @@ export async function testApp(): Promise<TestApp> {
         method,
         headers: {
           "content-type": typeof body === "string" && /-log$/.test(path) ? "text/csv" : "application/json",
+          // An owner, unless the test says otherwise.
+          "cravix-crew": "yuki",
           ...headers,
         },
         ...(body !== undefined && { body: typeof body === "string" ? body : JSON.stringify(body) }),
@@ -41,7 +49,7 @@ export async function testApp(): Promise<TestApp> {
     saveFile: async (file, basis) =>
       app.request("/api/v1/files", {
         method: "POST",
-        headers: { "content-type": "application/json", "if-match": `"${basis}"` },
+        headers: { "content-type": "application/json", "cravix-crew": "yuki", "if-match": `"${basis}"` },
         body: JSON.stringify(file),
       }),
     count: async (table) => {

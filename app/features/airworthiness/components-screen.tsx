@@ -1,4 +1,4 @@
-import { mayDo } from "@cravix/contract/client";
+import { can } from "@cravix/contract/client";
 import {
   type Component,
   calculated,
@@ -50,8 +50,8 @@ function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
   if (!papers) return <NoAirworthinessRecord registration={registration} />;
-  const mayReplace = mayDo(role, "meter.replace");
-  const mayMove = mayDo(role, "component.move");
+  const mayReplace = can(role && { role }, "meter.replace");
+  const mayMove = can(role && { role }, "component.move");
   return (
     <Screen back={`/aircraft/${registration}/due`}>
       <PageHead

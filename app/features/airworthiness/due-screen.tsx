@@ -1,4 +1,4 @@
-import { mayDo } from "@cravix/contract/client";
+import { can } from "@cravix/contract/client";
 import {
   type DueItem,
   dueText,
@@ -132,7 +132,7 @@ function Daily({ registration, papers: { onFile, today } }: { registration: stri
   return (
     <View className="mt-2 flex-row flex-wrap items-center gap-3">
       <Text testID="daily">{`Daily inspection: not signed for today${daily ? `, last on ${spokenDate(daily.date)}` : ""}.`}</Text>
-      {mayDo(role, "daily.sign") && (
+      {can(role && { role }, "daily.sign") && (
         <Button
           className="px-5"
           textClassName="text-base"

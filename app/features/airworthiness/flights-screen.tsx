@@ -1,4 +1,4 @@
-import { type CsvFault, mayDo } from "@cravix/contract/client";
+import { type CsvFault, can } from "@cravix/contract/client";
 import { formatNumber, isCounted, type RecordMeter } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -40,7 +40,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
   const [writing, setWriting] = useState(false);
   const [correcting, setCorrecting] = useState<ShownLine>();
   const me = aircraft.crew.find((member) => member.id === aircraft.crewId);
-  const mayCorrect = mayDo(me?.role, "flight.correct");
+  const mayCorrect = can(me, "flight.correct");
   const [logged, setLogged] = useState("");
   const [problem, setProblem] = useState("");
   const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });

@@ -1,4 +1,4 @@
-import { mayDo, newId } from "@cravix/contract/client";
+import { can, newId } from "@cravix/contract/client";
 import {
   type EventData,
   isCounted,
@@ -60,9 +60,8 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
   const wide = useWide();
   const dispatch = useAppDispatch();
   const me = crew.find((member) => member.id === crewId);
-  const full = mayDo(me?.role, "work.release");
-  const preventive =
-    !full && bundle.rules?.preventive !== undefined && mayDo(me?.role, "work.release-preventive");
+  const full = can(me, "work.release");
+  const preventive = !full && bundle.rules?.preventive !== undefined && can(me, "work.release-preventive");
   const [draft, setDraft] = useState<Draft>({
     date: papers.today,
     done: "",

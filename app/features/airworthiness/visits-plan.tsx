@@ -1,4 +1,4 @@
-import { mayDo, rolesWithPermission } from "@cravix/contract/client";
+import { can, rolesThatCan } from "@cravix/contract/client";
 import { addDays, handPlanCostText, planFaults, spokenDate } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -240,7 +240,7 @@ function PutDown({ plan }: { plan: Visits }) {
   const crew = useCrew();
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
-  const may = mayDo(role, "workshop.plan");
+  const may = can(role && { role }, "workshop.plan");
   const [problem, setProblem] = useState("");
   const [done, setDone] = useState(false);
   const hand = (name: string, make: () => Promise<Blob>) => {
@@ -268,7 +268,7 @@ function PutDown({ plan }: { plan: Visits }) {
           {plan.kept ? "Publish the changed plan" : "Publish this plan"}
         </Button>
       ) : (
-        <Text className="text-sm text-voice">{`Only ${rolesWithPermission("workshop.plan")} can publish the plan for everyone. Changes you make here stay on this device.`}</Text>
+        <Text className="text-sm text-voice">{`Only ${rolesThatCan("workshop.plan")} can publish the plan for everyone. Changes you make here stay on this device.`}</Text>
       )}
       {done && (
         <Text role="status">

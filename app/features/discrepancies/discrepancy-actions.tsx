@@ -1,4 +1,4 @@
-import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
+import { can, type DiscrepancyDetail } from "@cravix/contract/client";
 import {
   ASKED_BY,
   type AskedBy,
@@ -45,7 +45,7 @@ export function DiscrepancyActions({
   };
   if (doing === "asked") return <Asked discrepancy={d} onDone={done} />;
   if (doing === "regrade")
-    return <Regrade discrepancy={d} onDone={done} lower={mayDo(role, "grade.lower")} />;
+    return <Regrade discrepancy={d} onDone={done} lower={can(role && { role }, "grade.lower")} />;
   if (doing === "defer" && rules) return <Defer discrepancy={d} rules={rules} onDone={done} />;
   if (doing === "merge") return <Merge discrepancy={d} others={others} onDone={done} />;
   const open = (what: Doing, words: string, testID: string) => (
@@ -61,11 +61,13 @@ export function DiscrepancyActions({
   return (
     <View className="flex-row flex-wrap gap-2">
       {open("asked", "Record who was asked", "asked")}
-      {mayDo(role, "grade.raise") && open("regrade", "Change the grade", "regrade")}
-      {others.length > 0 && mayDo(role, "discrepancy.merge") && open("merge", "Merge with another", "merge")}
+      {can(role && { role }, "grade.raise") && open("regrade", "Change the grade", "regrade")}
+      {others.length > 0 &&
+        can(role && { role }, "discrepancy.merge") &&
+        open("merge", "Merge with another", "merge")}
       {/* Rules load later than the rest: placed last, so that no button moves. */}
       {rules &&
-        mayDo(role, "discrepancy.defer") &&
+        can(role && { role }, "discrepancy.defer") &&
         open("defer", d.deferred ? "Defer again" : "Can it be deferred?", "defer")}
     </View>
   );

@@ -1,4 +1,4 @@
-import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
+import { can, type DiscrepancyDetail } from "@cravix/contract/client";
 import {
   formatNumber,
   isCounted,
@@ -39,7 +39,7 @@ export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyD
     const usual = usualOf(papers.days, papers.record.meters, today).get(meter);
     return usual && whenUsedUp(trend.toLimit.earliest, usual, today).from;
   }, [trend, papers, meter]);
-  const may = mayDo(role, "limit.set") && !d.closed && !d.withdrawn && !d.merged;
+  const may = can(role && { role }, "limit.set") && !d.closed && !d.withdrawn && !d.merged;
   if (!trend && !may) return null;
   const unit = papers && meter !== undefined ? "h" : "days";
   return (

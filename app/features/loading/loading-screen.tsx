@@ -1,4 +1,4 @@
-import { mayDo } from "@cravix/contract/client";
+import { can } from "@cravix/contract/client";
 import {
   burnFor,
   capital,
@@ -115,7 +115,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
       <Text className="text-sm text-voice">
         {`Fuel as last measured, until you dip the tanks in the preflight. Fuel burn: ${formatNumber(burn.taxiL)} L before take-off, ${formatNumber(burn.tripL)} L for ${plan.flightMin} minutes of flight.`}
       </Text>
-      <WeighingReport profile={profile} mayWrite={mayDo(role, "weighing.enter")} />
+      <WeighingReport profile={profile} mayWrite={can(role && { role }, "weighing.enter")} />
     </View>
   );
   const result = load ? (

@@ -1,3 +1,4 @@
+import { can, rolesThatCan } from "@cravix/contract/client";
 import { type OwnItem, phaseIndex } from "@cravix/core";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
@@ -21,14 +22,14 @@ export function OwnItemsScreen({ registration }: { registration: string }) {
   );
 }
 
-const MAY_WRITE = ["owner", "instructor", "mechanic"];
-
 function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, crew, crewId } = aircraft;
   const own = useOwnItems(aircraft);
   const wide = useWide();
-  const role = crew.find((member) => member.id === crewId)?.role ?? "pilot";
-  const mayWrite = MAY_WRITE.includes(role);
+  const mayWrite = can(
+    crew.find((member) => member.id === crewId),
+    "items.edit",
+  );
   const stations = [...bundle.type.stations]
     .filter((station) => station.phase !== "after")
     .sort((a, b) => phaseIndex(a.phase) - phaseIndex(b.phase));
@@ -99,7 +100,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
       <PageHead>{`${bundle.aircraft.registration}: added items`}</PageHead>
       {!mayWrite && (
         <Text className="mt-1 text-voice">
-          Only owners, instructors and mechanics can edit added items. You can read them.
+          {`Only ${rolesThatCan("items.edit")} can edit added items. You can read them.`}
         </Text>
       )}
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>

@@ -1,4 +1,4 @@
-import { type CrewMember, mayDo } from "@cravix/contract/client";
+import { type CrewMember, can } from "@cravix/contract/client";
 import {
   AIRCRAFT_CLASSES,
   type AircraftClass,
@@ -54,7 +54,7 @@ export function PersonDueList({ member }: { member: CrewMember }) {
       </View>
     );
   // Nobody can authorise themselves.
-  const gives = mayDo(role, "person.authorise") && !own;
+  const gives = can(role && { role }, "person.authorise") && !own;
   return (
     <View className="gap-2" testID="person-due">
       <Heading className="text-lg">Medical, ratings and recency</Heading>

@@ -1,4 +1,4 @@
-import { mayDo } from "@cravix/contract/client";
+import { can } from "@cravix/contract/client";
 import { applyPersonEvents, type PersonEvent, type PersonRecord } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
@@ -26,7 +26,7 @@ export function usePersonDue(personId: string | undefined) {
   const toSend = useAppSelector((state) => state.sync.toSend);
   const role = crew.find((member) => member.id === me)?.role;
   const own = me !== null && me === personId;
-  const may = personId !== undefined && (own || mayDo(role, "person.others"));
+  const may = personId !== undefined && (own || can(role && { role }, "person.others"));
   const [told, setTold] = useState<KeptRecord & { of: string }>();
   const [here, setHere] = useState<PersonEvent[]>([]);
   const [away, setAway] = useState(false);

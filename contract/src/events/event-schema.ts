@@ -125,7 +125,8 @@ const loadFields = () => ({
   litres: totalsSchema().default(undefined).optional(),
 });
 
-const DATA: { [T in EventType]: ObjectShape } = {
+/** Fields of the data of each kind of event. */
+export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
   "preflight.started": {
     registration: key(),
     listHash: string()
@@ -410,7 +411,7 @@ const envelope = {
 const SCHEMAS = new Map<string, ObjectSchema<object>>(
   EVENT_TYPES.map((type) => [
     type,
-    object({ ...envelope, data: object(DATA[type]).noUnknown().required() })
+    object({ ...envelope, data: object(EVENT_DATA[type]).noUnknown().required() })
       .noUnknown()
       .strict(),
   ]),

@@ -25,7 +25,9 @@ export function isFitted({ fittings }: Pick<AircraftRecord, "fittings">, compone
 
 /** A component id unique in the group: the file of each aircraft may call its engine "engine". */
 const OWN_NAME = /^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}\./;
-const groupName = (registration: string, id: string) => (OWN_NAME.test(id) ? id : `${registration}.${id}`);
+export function sharedComponentId(registration: string, id: string): string {
+  return OWN_NAME.test(id) ? id : `${registration}.${id}`;
+}
 
 /**
  * Snapshot of a component at removal, under an id unique in the group: its times including this aircraft's, its due items and
@@ -45,11 +47,11 @@ export function componentAsItIs(
   return {
     component: {
       ...component,
-      id: groupName(record.registration, id),
+      id: sharedComponentId(record.registration, id),
       sinceNew,
       ...(component.sinceOverhaul && { sinceOverhaul: sinceOverhaul(component, sinceNew) }),
     },
-    items: items.map((item) => ({ ...item, of: groupName(record.registration, id) })),
+    items: items.map((item) => ({ ...item, of: sharedComponentId(record.registration, id) })),
     works: [...record.works, ...released].filter(({ item }) => names.has(item)),
   };
 }

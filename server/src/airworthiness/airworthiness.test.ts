@@ -4,7 +4,7 @@ import { newId } from "@cravix/contract";
 import type { EventData, PreflightEvent } from "@cravix/core";
 import { airworthinessFiles, flightEvents, yearOfFlights } from "@cravix/demo";
 import { eventMaker } from "../../testing/event-maker";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkProjections } from "../events/check-projections";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
@@ -14,7 +14,8 @@ import { readAirworthiness } from "./read-airworthiness";
 let app: TestApp;
 beforeAll(async () => {
   app = await testApp();
-  for (const file of airworthinessFiles(NOW)) await writeFile(app.database.db, file);
+  for (const file of airworthinessFiles(NOW))
+    await writeFile(app.database.db, file, { groupId: HOME.groupId, by: "operator" });
 });
 afterAll(() => app.close());
 
@@ -29,7 +30,7 @@ async function pdfText(path: string): Promise<string> {
 }
 
 const made = eventMaker(NOW.getTime() - 3_600_000);
-const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
+const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, HOME);
 const papers = async (registration = "QX-TAR") => {
   const found = await readAirworthiness(app.database.db, registration, "home", { now: NOW });
   if (!found) throw new Error("no papers");
@@ -69,7 +70,7 @@ test("a year of each aircraft's flights comes on record in any order, and its to
   const landings = own.reduce((sum, { counts }) => sum + (counts.landings ?? 0), 9812);
   expect((await papers()).totals).toEqual({ hours: own.at(-1)?.meters.hours?.in, landings });
   // The group's page knows from the log when each flew, with or without a preflight.
-  const { aircraft } = await readFleet(app.database.db);
+  const { aircraft } = await readFleet(app.database.db, HOME.groupId);
   expect(aircraft.filter(({ lastFlown }) => lastFlown === null)).toEqual([]);
   // Repeats change nothing.
   expect(await accept(...mixed.slice(0, 100))).toMatchObject({ taken: 0, repeated: 100 });
@@ -113,7 +114,7 @@ test("a correction counts instead of its line, and a line that is struck out no 
 
 test("a release sets what is due next and leaves its conditions; the group's page and the bundle know it", async () => {
   const reasons = async () =>
-    (await readFleet(app.database.db)).aircraft
+    (await readFleet(app.database.db, HOME.groupId)).aircraft
       .find((a) => a.registration === "QX-TAR")
       ?.papers.map(({ id }) => id);
   expect(await reasons()).toContain("due.hundred");
@@ -137,7 +138,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(await reasons()).not.toContain("due.hundred");
   const list = await (await app.request("/api/v1/aircraft/QX-TAR/releases")).json();
   expect(list.items[0]).toMatchObject({ id: release.id, crewId: "kofi", certificate: { number: "100200" } });
-  expect((await readBundle(app.database.db, "QX-TAR"))?.papers?.released).toHaveLength(1);
+  expect((await readBundle(app.database.db, "QX-TAR", HOME.groupId))?.papers?.released).toHaveLength(1);
   // The PDF has everything a maintenance entry needs.
   const words = await pdfText(`/api/v1/releases/${release.id}/paper.pdf`);
   for (const held of [
@@ -204,7 +205,7 @@ test("who may what: a student defers nothing, a pilot releases only preventive w
       ),
     ),
   ).toBeUndefined();
-  const [found] = (await readDiscrepancies(app.database.db, "QX-TAR", true)).filter(
+  const [found] = (await readDiscrepancies(app.database.db, "QX-TAR", true, HOME.groupId)).filter(
     ({ id }) => id === opened.id,
   );
   expect(found).toMatchObject({
@@ -240,15 +241,17 @@ test("who may what: a student defers nothing, a pilot releases only preventive w
     { crewId: "ines" },
   );
   expect((await accept(own, closed("ines", own.id))).refused).toEqual([]);
-  expect((await readDiscrepancies(app.database.db, "QX-TAR", true)).some(({ id }) => id === opened.id)).toBe(
-    false,
-  );
+  expect(
+    (await readDiscrepancies(app.database.db, "QX-TAR", true, HOME.groupId)).some(
+      ({ id }) => id === opened.id,
+    ),
+  ).toBe(false);
 });
 
 test("the log goes out and in as a table: what is known is known, good lines are taken, bad ones named, and not by everybody", async () => {
   const table = await (await app.request("/api/v1/aircraft/QX-HLD/flights.csv")).text();
   const send = async (text: string, crewId?: string) =>
-    app.request("/api/v1/aircraft/QX-HLD/flight-log", text, "POST", crewId ? { "cravix-crew": crewId } : {});
+    app.request("/api/v1/aircraft/QX-HLD/flight-log", text, "POST", { "cravix-crew": crewId ?? "" });
   expect((await send(table)).status).toBe(403);
   expect((await send(table, "tomasz")).status).toBe(403);
   const again = await (await send(table, "ines")).json();

@@ -1,8 +1,33 @@
-import { type AircraftRecord, applyComponentMove, type RecordMeter } from "@cravix/core";
-import { and, asc, eq, inArray } from "drizzle-orm";
+import {
+  type AircraftRecord,
+  applyComponentMove,
+  type ComponentSnapshot,
+  calculated,
+  componentAsItIs,
+  type RecordMeter,
+  readTotals,
+  sharedComponentId,
+  type WorkDone,
+} from "@cravix/core";
+import { and, asc, eq, inArray, isNotNull } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
-import { airworthiness, componentMove, meterChange } from "../db/schema/airworthiness";
+import { airworthiness, componentMove, meterChange, workDone } from "../db/schema/airworthiness";
+
+/** A component in storage: as it was when removed, from which aircraft, and when. */
+export type OnShelf = ComponentSnapshot & {
+  from: string;
+  at: string;
+  /** Why its times cannot be calculated; they are then those of its file. */
+  problem?: string;
+};
+
+/** An aircraft's record after everything that changed it. */
+interface History {
+  record: AircraftRecord;
+  /** Removed components by the id of the removal. */
+  removed: Map<string, OnShelf>;
+}
 
 /** An aircraft's record from its file, with later meter replacements and component moves; undefined if none is on file. */
 export async function effectiveRecord(
@@ -19,31 +44,55 @@ export async function effectiveRecords(
   groupId: string,
   registrations: readonly string[],
 ): Promise<Map<string, AircraftRecord>> {
+  const histories = await readHistories(db, groupId, registrations);
+  return new Map([...histories].map(([registration, { record }]) => [registration, record]));
+}
+
+type Move = typeof componentMove.$inferSelect;
+
+async function readHistories(
+  db: Db | Tx,
+  groupId: string,
+  registrations: readonly string[],
+): Promise<Map<string, History>> {
   if (registrations.length === 0) return new Map();
-  const of = <T extends typeof airworthiness | typeof meterChange | typeof componentMove>(table: T) =>
-    and(eq(table.groupId, groupId), inArray(table.registration, [...registrations]));
+  const of = <T extends typeof airworthiness | typeof meterChange | typeof componentMove | typeof workDone>(
+    table: T,
+  ) => and(eq(table.groupId, groupId), inArray(table.registration, [...registrations]));
   const rows = await db.select().from(airworthiness).where(of(airworthiness));
   if (rows.length === 0) return new Map();
   const changes = await db.select().from(meterChange).where(of(meterChange));
-  const moves = await db.select().from(componentMove).where(of(componentMove)).orderBy(asc(componentMove.id));
+  const moves = await db
+    .select()
+    .from(componentMove)
+    .where(of(componentMove))
+    .orderBy(asc(componentMove.at), asc(componentMove.id));
+  // A removed component takes its works with it.
+  const works = moves.some(({ fitted }) => !fitted)
+    ? await db
+        .select()
+        .from(workDone)
+        .where(and(of(workDone), isNotNull(workDone.work)))
+    : [];
+  const own = <T extends { registration: string }>(all: readonly T[], registration: string) =>
+    all.filter((one) => one.registration === registration);
   return new Map(
     rows.map(({ registration, body }) => [
       registration,
-      withChanges(
-        body,
-        changes.filter((change) => change.registration === registration),
-        moves.filter((move) => move.registration === registration),
+      historyOf(
+        { ...body, meters: withChanges(body.meters, own(changes, registration)) },
+        own(moves, registration),
+        own(works, registration),
       ),
     ]),
   );
 }
 
 function withChanges(
-  body: AircraftRecord,
+  meters: readonly RecordMeter[],
   changes: readonly (typeof meterChange.$inferSelect)[],
-  moves: readonly (typeof componentMove.$inferSelect)[],
-): AircraftRecord {
-  const changed = (meter: RecordMeter): RecordMeter => {
+): RecordMeter[] {
+  return meters.map((meter) => {
     const own = changes
       .filter((change) => change.meter === meter.id)
       .map(({ at, oldReading, newReading }) => ({ at: fromDb(at), oldReading, newReading }));
@@ -53,14 +102,75 @@ function withChanges(
           ...meter,
           changes: [...(meter.changes ?? []), ...own].sort((a, b) => a.at.localeCompare(b.at)),
         };
-  };
-  return moves.reduce<AircraftRecord>(
-    (record, { at, component, fitted, position, totals, as }) =>
-      applyComponentMove(record, {
-        at: fromDb(at),
-        totals,
-        ...(fitted && as ? { fitted: as, ...(position !== null && { position }) } : { component }),
-      } as Parameters<typeof applyComponentMove>[1]),
-    { ...body, meters: body.meters.map(changed) },
-  );
+  });
+}
+
+/** Applies moves in the order of their times. One that contradicts the record is left out. */
+function historyOf(
+  begin: AircraftRecord,
+  moves: readonly Move[],
+  works: readonly (typeof workDone.$inferSelect)[],
+): History {
+  const removed: History["removed"] = new Map();
+  let record = begin;
+  for (const { id, at, component, fitted, position, totals, as } of moves) {
+    if (!fitted) {
+      const before = works.filter((work) => (work.at ?? work.date) <= at);
+      const shelved = onShelf(record, component, fromDb(at), totals, before);
+      if (shelved) removed.set(id, shelved);
+    }
+    const move =
+      fitted && as
+        ? { at: fromDb(at), totals, fitted: as, ...(position !== null && { position }) }
+        : { at: fromDb(at), totals, component };
+    const now = calculated(() => applyComponentMove(record, move));
+    if ("value" in now) record = now.value;
+  }
+  return { record, removed };
+}
+
+function onShelf(
+  record: AircraftRecord,
+  id: string,
+  at: string,
+  totals: Move["totals"],
+  works: readonly (typeof workDone.$inferSelect)[],
+): OnShelf | undefined {
+  const from = record.registration;
+  const component = record.components.find((one) => one.id === id);
+  if (!component) return undefined;
+  const done = works.flatMap((row) => workOf(row, record.meters) ?? []);
+  const as = calculated(() => componentAsItIs(record, id, totals, done));
+  if ("value" in as) return as.value && { ...as.value, from, at };
+  const shared = sharedComponentId(from, id);
+  const items = record.items.filter(({ of }) => of === id).map((item) => ({ ...item, of: shared }));
+  return { component: { ...component, id: shared }, items, works: [], from, at, problem: as.problem };
+}
+
+/** A stored work with its totals, from the readings entered and the meters now on record. */
+export function workOf(
+  { work, readings, at }: typeof workDone.$inferSelect,
+  meters: readonly RecordMeter[],
+): WorkDone | undefined {
+  if (!work) return undefined;
+  const read =
+    readings && at !== null ? calculated(() => readTotals(readings, meters, fromDb(at))) : undefined;
+  return { ...work, totals: { ...(read && "value" in read && read.value), ...work.totals } };
+}
+
+/** Components removed and not fitted since. */
+export async function readShelf(db: Db | Tx, groupId: string): Promise<OnShelf[]> {
+  const moves = await db
+    .select()
+    .from(componentMove)
+    .where(eq(componentMove.groupId, groupId))
+    .orderBy(asc(componentMove.at), asc(componentMove.id));
+  const last = new Map<string, Move>();
+  for (const move of moves)
+    last.set(move.as?.component.id ?? sharedComponentId(move.registration, move.component), move);
+  const waiting = [...last.values()].filter(({ fitted }) => !fitted);
+  const histories = await readHistories(db, groupId, [
+    ...new Set(waiting.map(({ registration }) => registration)),
+  ]);
+  return waiting.flatMap(({ id, registration }) => histories.get(registration)?.removed.get(id) ?? []);
 }

@@ -9,12 +9,13 @@ import {
   type TechnicalLogEntry,
   type Totals,
 } from "@cravix/core";
-import { and, desc, eq, gte, inArray, isNotNull } from "drizzle-orm";
-import type { Db } from "../db/database";
+import { and, asc, desc, eq, gte, inArray, isNotNull, sql } from "drizzle-orm";
+import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from "../db/schema/airworthiness";
-import { effectiveRecords } from "./effective-record";
-import { DAILY } from "./project-works";
+import { fileVersion } from "../db/schema/fleet";
+import { DAILY } from "../events/projections/work-rows";
+import { effectiveRecords, workOf } from "./effective-record";
 
 /** Days of history for the usage pattern. */
 const USUAL_DAYS = 730;
@@ -81,7 +82,9 @@ function airworthinessOf(
   const by = signed?.work as unknown as { by: string; at: string } | undefined;
   return {
     record,
-    released: works.flatMap(({ item, leaves, work }) => (item !== DAILY && !leaves && work ? [work] : [])),
+    released: works.flatMap((row) =>
+      row.item !== DAILY && !row.leaves ? (workOf(row, record.meters) ?? []) : [],
+    ),
     left: works.flatMap(({ leaves }) => leaves ?? []),
     totals: { ...record.start.totals, ...totals },
     recent: recent.slice(0, RECENT).map(({ id }) => id),
@@ -122,8 +125,12 @@ export async function readLoading(
   return row?.body ?? null;
 }
 
-/** Equipment of a type; null without a list. */
-export async function readEquipment(db: Db, typeId: string, groupId: string): Promise<EquipmentFile | null> {
+/** Equipment of a type: of several lists the one saved last, then by name. Null without a list. */
+export async function readEquipment(
+  db: Db | Tx,
+  typeId: string,
+  groupId: string,
+): Promise<EquipmentFile | null> {
   const [row] = await db
     .select({ body: equipmentList.body })
     .from(equipmentList)
@@ -133,6 +140,13 @@ export async function readEquipment(db: Db, typeId: string, groupId: string): Pr
         eq(equipmentList.typeId, typeId),
         isNotNull(equipmentList.body),
       ),
+    )
+    .orderBy(
+      desc(
+        sql`(select max(${fileVersion.at}) from ${fileVersion} where ${fileVersion.groupId} = ${groupId}
+          and ${fileVersion.kind} = 'equipment-list' and ${fileVersion.fileId} = ${equipmentList.id})`,
+      ),
+      asc(equipmentList.id),
     )
     .limit(1);
   return row?.body ?? null;

@@ -2,7 +2,7 @@ import { airworthinessSnapshot, type EventData, type PersonRecord } from "@cravi
 import { airworthinessFiles, flightEvents, personEvents } from "@cravix/demo";
 import Papa from "papaparse";
 import { eventMaker } from "../../testing/event-maker";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkProjections } from "../events/check-projections";
 import { writeFile } from "../fleet/write-file";
@@ -11,14 +11,15 @@ import { readAirworthiness } from "./read-airworthiness";
 let app: TestApp;
 beforeAll(async () => {
   app = await testApp();
-  for (const file of airworthinessFiles(NOW)) await writeFile(app.database.db, file);
+  for (const file of airworthinessFiles(NOW))
+    await writeFile(app.database.db, file, { groupId: HOME.groupId, by: "operator" });
   const events = flightEvents(NOW);
   for (let i = 0; i < events.length; i += 400) await accept(...events.slice(i, i + 400));
 });
 afterAll(() => app.close());
 
 const made = eventMaker(NOW.getTime() - 3_600_000);
-const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
+const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, HOME);
 const refusal = async (...events: unknown[]) => (await accept(...events)).refused[0];
 const papers = async (registration: string) => {
   const found = await readAirworthiness(app.database.db, registration, "home", { now: NOW });
@@ -184,7 +185,7 @@ describe("the workshop's plan", () => {
 
 describe("what is due of people", () => {
   const due = async (person: string, asks?: string) =>
-    app.request(`/api/v1/people/${person}/due`, undefined, "GET", asks ? { "cravix-crew": asks } : {});
+    app.request(`/api/v1/people/${person}/due`, undefined, "GET", { "cravix-crew": asks ?? "" });
   const medical = (personId: string, crewId: string, more: object = {}) =>
     made(
       "person.due-set",

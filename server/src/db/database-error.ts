@@ -47,6 +47,10 @@ export const isGone = (error: unknown): boolean =>
     "ENOENT",
   ]);
 
+/** The error comes from the database or the connection to it, not from our own code. */
+export const isOfDatabase = (error: unknown): boolean =>
+  codesOf(error).some(({ code, sqlState }) => /^[A-Z]/.test(code) || sqlState.length === 5) || isGone(error);
+
 /** First code of an error, for logging transient ones. */
 export const codeOf = (error: unknown): string =>
   codesOf(error).find(({ code }) => code !== "" && code !== "undefined")?.code ?? "";

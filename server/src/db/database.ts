@@ -1,8 +1,6 @@
 import { setTimeout as sleep } from "node:timers/promises";
-import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
 import { drizzle, type MySql2Database } from "drizzle-orm/mysql2";
-import { migrate } from "drizzle-orm/mysql2/migrator";
 import mysql, { type Pool } from "mysql2/promise";
 import * as airworthiness from "./schema/airworthiness";
 import * as checklist from "./schema/checklist";
@@ -55,15 +53,6 @@ export function openDatabase(options: DatabaseOptions): Database {
     connection.query("SET SESSION tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = 5");
   });
   return { db: drizzle(pool, { schema, mode: "default" }), pool, close: () => pool.end() };
-}
-
-/** Migrates the tables to this version. Safe at every start. */
-export async function migrateDatabase({ db }: Database, folder = defaultFolder()): Promise<void> {
-  await migrate(db, { migrationsFolder: folder });
-}
-
-function defaultFolder(): string {
-  return fileURLToPath(new URL("../../drizzle", import.meta.url));
 }
 
 /** True if the database responds within two seconds. */

@@ -3,12 +3,14 @@ import { cpSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { scenarioFiles } from "@cravix/demo";
+import { migrate } from "drizzle-orm/mysql2/migrator";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { NOW } from "../../testing/test-app";
 import { createApp } from "../app";
 import { checkProjections } from "../events/check-projections";
-import { type DatabaseOptions, migrateDatabase, openDatabase } from "./database";
+import { type DatabaseOptions, openDatabase } from "./database";
+import { migrateDatabase } from "./migrate-database";
 
 const DRIZZLE = `${__dirname}/../../drizzle`;
 const id = (n: number) => `0198a000-0000-7000-8000-${String(n).padStart(12, "0")}`;
@@ -71,7 +73,7 @@ test("a database of the version before keeps what its events meant, and takes ne
   const admin = await mysql.createConnection(options);
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   const database = openDatabase({ ...options, database: name });
-  await migrateDatabase(database, migrationsBefore());
+  await migrate(database.db, { migrationsFolder: migrationsBefore() });
   const { pool } = database;
   for (const file of scenarioFiles as {
     format: string;

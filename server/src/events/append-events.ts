@@ -1,22 +1,21 @@
 import { setImmediate as nextTurn, setTimeout as sleep } from "node:timers/promises";
-import { canonicalJson } from "@cravix/contract";
-import { isAboutDiscrepancy, type PreflightEvent, type StreamKind } from "@cravix/core";
+import { canonicalJson, deedOf, type Principal, whyNot } from "@cravix/contract";
+import { isAboutDiscrepancy, type PreflightEvent, recordOrder, type StreamKind } from "@cravix/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
-import { projectFlights } from "../airworthiness/project-flights";
-import { projectMoves } from "../airworthiness/project-moves";
-import { projectPeople } from "../airworthiness/project-people";
-import { projectWorks } from "../airworthiness/project-works";
-import { projectPlan } from "../airworthiness/workshop-plan";
 import type { Db, Tx } from "../db/database";
-import { isBadData, isBusy } from "../db/database-error";
+import { isBadData, isBusy, isOfDatabase } from "../db/database-error";
 import { toDb } from "../db/moment";
 import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
-import { HOME_GROUP } from "../db/schema/group";
+import { crew } from "../db/schema/fleet";
 import { yieldingLoop } from "../yielding-loop";
 import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
-import { lockDiscrepancies, projectDiscrepancies, touchedBy, writeCounts } from "./project-discrepancies";
-import { writeStreams } from "./project-preflights";
+import { kindOf } from "./kinds";
+import { type Admission, type Fault, isDecidedOnRecord } from "./kinds/event-kind";
+import { lockSubjects, subjectOf } from "./lock-subjects";
+import { PROJECTIONS } from "./projections";
+import type { ProjectionName } from "./projections/projection";
 import { readCounted, readEvents } from "./read-events";
+import { touchedBy } from "./touched-discrepancies";
 
 export interface AppendOutcome {
   taken: number;
@@ -24,7 +23,15 @@ export interface AppendOutcome {
   /** Ids already on record with different content; the record is kept. */
   conflicting: string[];
   /** Events that contradict the record, by id, with the reason. */
-  refused: Map<string, { field: string; reason: string }>;
+  refused: Map<string, Fault>;
+  /** Errors of our own, for the log; their events are refused. */
+  errors: unknown[];
+}
+
+/** Where and when events are appended. */
+export interface AppendOptions {
+  groupId: string;
+  now: Date;
 }
 
 const RETRIES = 8;
@@ -34,78 +41,96 @@ const STREAMS_AT_ONCE = 16;
 const READ_AT_ONCE = 4;
 /** Maximum events per stream. */
 export const MAX_STREAM_EVENTS = 4000;
-const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
-/** Columns that keep their defaults for most events. */
-const MORE_COLUMNS = "group_id, stream, device_at";
+const COLUMNS =
+  "id, group_id, stream, stream_id, device_id, crew_id, type, at, device_at, received_at, discrepancy_id, undoes_id, data";
 
-const nothing = (): AppendOutcome => ({ taken: 0, repeated: 0, conflicting: [], refused: new Map() });
+const nothing = (): AppendOutcome => ({
+  taken: 0,
+  repeated: 0,
+  conflicting: [],
+  refused: new Map(),
+  errors: [],
+});
 
 /**
- * Appends events and updates the projections, each stream in one transaction. Repeats are harmless, order does not matter; a
- * rejected event does not affect others.
+ * Appends events and updates the tables that follow from them. Repeats are harmless, order does not matter; a rejected event does
+ * not affect others. Events are admitted in the order in which they happened, so that each sees those of its batch before it.
  */
 export async function appendEvents(
   db: Db,
   events: readonly PreflightEvent[],
-  now: Date,
-  groupId = HOME_GROUP,
+  options: AppendOptions,
 ): Promise<AppendOutcome> {
-  const byStream = new Map<string, PreflightEvent[]>();
-  for (const event of events) {
-    const stream = byStream.get(event.streamId);
-    if (stream) stream.push(event);
-    else byStream.set(event.streamId, [event]);
-  }
-  const streams = [...byStream].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, own]) => own);
   const outcome = nothing();
-  for (let i = 0; i < streams.length; i += STREAMS_AT_ONCE) {
-    const part = streams.slice(i, i + STREAMS_AT_ONCE).flat();
-    add(outcome, await appendPart(db, part, now, groupId));
-  }
+  for (const part of partsOf(recordOrder(events))) add(outcome, await appendPart(db, part, options));
   return outcome;
 }
 
-function add(to: AppendOutcome, { taken, repeated, conflicting, refused }: AppendOutcome): void {
+/** Cuts a batch into transactions: an event whose admission depends on the record has one of its own, after those before it. */
+function partsOf(events: readonly PreflightEvent[]): PreflightEvent[][] {
+  const parts: PreflightEvent[][] = [];
+  let part: PreflightEvent[] = [];
+  let streams = new Set<string>();
+  const close = () => {
+    if (part.length > 0) parts.push(part);
+    part = [];
+    streams = new Set();
+  };
+  for (const event of events) {
+    const alone = isDecidedOnRecord(kindOf(event));
+    if (alone || (streams.size === STREAMS_AT_ONCE && !streams.has(event.streamId))) close();
+    part.push(event);
+    streams.add(event.streamId);
+    if (alone) close();
+  }
+  close();
+  return parts;
+}
+
+function add(to: AppendOutcome, { taken, repeated, conflicting, refused, errors }: AppendOutcome): void {
   to.taken += taken;
   to.repeated += repeated;
   to.conflicting.push(...conflicting);
+  to.errors.push(...errors);
   for (const [id, why] of refused) to.refused.set(id, why);
 }
+
+const BAD_DATA: Fault = {
+  field: "data",
+  reason: "The database rejected these values. Check them, then send the event again.",
+};
+const CONTRADICTION: Fault = {
+  field: "data",
+  reason: "This event contradicts what is on record and cannot be added to it.",
+};
 
 async function appendPart(
   db: Db,
   events: readonly PreflightEvent[],
-  now: Date,
-  groupId: string,
+  options: AppendOptions,
 ): Promise<AppendOutcome> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await db.transaction((tx) => append(tx, events, now, groupId));
+      return await db.transaction((tx) => append(tx, events, options));
     } catch (error) {
-      // Deadlock: retry after a random delay.
+      // Another transaction was first, here or on another database server: retry after a random delay.
       if (isBusy(error) && attempt < RETRIES) {
         await sleep(Math.random() * 15 * attempt);
         continue;
       }
-      if (!isBadData(error)) throw error;
-      // The database rejects a value that validation accepted: other events must not suffer.
+      const badData = isBadData(error);
+      if (isBusy(error) || (isOfDatabase(error) && !badData)) throw error;
+      // One event cannot be stored or folded: the others must not suffer.
       const [first] = events;
       if (first && events.length === 1)
         return {
           ...nothing(),
-          refused: new Map([
-            [
-              first.id,
-              {
-                field: "data",
-                reason: "The database rejected these values. Check them, then send the event again.",
-              },
-            ],
-          ]),
+          refused: new Map([[first.id, badData ? BAD_DATA : CONTRADICTION]]),
+          errors: badData ? [] : [error],
         };
       const half = Math.ceil(events.length / 2);
-      const outcome = await appendPart(db, events.slice(0, half), now, groupId);
-      add(outcome, await appendPart(db, events.slice(half), now, groupId));
+      const outcome = await appendPart(db, events.slice(0, half), options);
+      add(outcome, await appendPart(db, events.slice(half), options));
       return outcome;
     }
   }
@@ -114,17 +139,22 @@ async function appendPart(
 async function append(
   tx: Tx,
   events: readonly PreflightEvent[],
-  now: Date,
-  groupId: string,
+  { groupId, now }: AppendOptions,
 ): Promise<AppendOutcome> {
   const outcome = nothing();
   const refuse = (event: PreflightEvent, field: string, reason: string) =>
     outcome.refused.set(event.id, { field, reason });
   const { streams, kinds } = await lockStreams(tx, events, groupId, refuse);
-  for (const stream of streams) admit(stream, outcome, refuse);
+  for (const stream of streams) keepNew(stream, outcome, refuse);
   const discrepancies = [...new Set(streams.flatMap(touchedBy))];
-  await lockDiscrepancies(tx, discrepancies);
+  await lockSubjects(tx, [
+    ...discrepancies.map(subjectOf.discrepancy),
+    ...streams.flatMap(({ added }) =>
+      added.flatMap((event) => kindOf(event).subjects?.(event, groupId) ?? []),
+    ),
+  ]);
   await refuseClaimed(tx, streams, refuse);
+  await refuseUnfit(tx, streams, { groupId, now }, refuse);
 
   const unfoldable: PreflightEvent[] = [];
   const turn = yieldingLoop();
@@ -154,46 +184,43 @@ async function append(
   }
   outcome.taken = streams.reduce((sum, stream) => sum + stream.added.length, 0);
   if (outcome.taken === 0) return outcome;
-  const isWalk = ({ id }: FoldedStream) => kinds.get(id) === "preflight";
-  await writeStreams(
-    tx,
+  const byId = new Map(streams.map((stream) => [stream.id, stream]));
+  const batch = {
     groupId,
-    folded.filter(isWalk),
-    folded.filter((stream) => !isWalk(stream)),
-  );
-  await projectFlights(
-    tx,
-    groupId,
-    streams.filter(({ id, added: more }) => kinds.get(id) === "flight" && more.length > 0),
-  );
-  const ofKind = (kind: StreamKind) =>
-    streams.filter(({ id }) => kinds.get(id) === kind).flatMap((stream) => stream.added);
-  await projectWorks(tx, groupId, ofKind("aircraft"));
-  await projectMoves(tx, groupId, ofKind("aircraft"));
-  await projectPeople(tx, groupId, ofKind("person"));
-  await projectPlan(tx, groupId, ofKind("workshop"));
-  await writeCounts(tx, folded);
-  await projectDiscrepancies(tx, groupId, discrepancies, folded);
+    discrepancies,
+    streams: folded.flatMap((one) => {
+      const stream = byId.get(one.id);
+      return stream ? [{ stream, folded: one, kind: kinds.get(one.id) ?? "preflight" }] : [];
+    }),
+  };
+  for (const name of tablesOf(streams)) await PROJECTIONS[name].write(tx, batch);
   return outcome;
+}
+
+/** Tables that the added events change, in the order in which they are written. */
+function tablesOf(streams: readonly TouchedStream[]): ProjectionName[] {
+  const changed = new Set(streams.flatMap(({ added }) => added.flatMap((event) => kindOf(event).rows)));
+  return (Object.keys(PROJECTIONS) as ProjectionName[]).filter((name) => changed.has(name));
 }
 
 type Refuse = (event: PreflightEvent, field: string, reason: string) => void;
 
 /** Locks streams in a fixed order, and reads their events. */
 async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: string, refuse: Refuse) {
-  const kindOf = (event: PreflightEvent): StreamKind => event.stream ?? "preflight";
+  const kindOfStream = (event: PreflightEvent): StreamKind => event.stream ?? "preflight";
   const first = new Map<string, StreamKind>();
-  for (const event of events) if (!first.has(event.streamId)) first.set(event.streamId, kindOf(event));
+  for (const event of events) if (!first.has(event.streamId)) first.set(event.streamId, kindOfStream(event));
   const rows = sql.param(
     [...first].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, kind]) => [id, groupId, kind]),
   );
   const [locked] = await tx.execute(sql`insert into ${streamTable} (id, group_id, kind) values ${rows}
-    on duplicate key update seen = 1 returning id, group_id as groupId, kind, seen`);
+    on duplicate key update seen = 1, version = version + 1
+    returning id, group_id as groupId, kind, seen`);
   const known = locked as unknown as { id: string; groupId: string; kind: StreamKind; seen: number }[];
   const kinds = new Map(known.map(({ id, kind }) => [id, kind]));
   const foreign = new Set(known.filter((row) => row.groupId !== groupId).map((row) => row.id));
   const fits = (event: PreflightEvent) => {
-    const good = !foreign.has(event.streamId) && kinds.get(event.streamId) === kindOf(event);
+    const good = !foreign.has(event.streamId) && kinds.get(event.streamId) === kindOfStream(event);
     if (!good) refuse(event, "streamId", "This id already belongs to another record.");
     return good;
   };
@@ -210,7 +237,7 @@ async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: s
 }
 
 /** Keeps new, consistent events; counts repeats and names conflicting ids. */
-function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): void {
+function keepNew(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): void {
   const known = new Map(stream.stored.map(({ event }) => [event.id, event]));
   const starts = [...stream.stored.map(({ event }) => event), ...stream.added].filter(
     (event) => event.type === "preflight.started",
@@ -219,7 +246,7 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
   const start =
     starts.find((event) => event.id === stream.id) ??
     starts.find((event) => known.has(event.id)) ??
-    starts.sort((a, b) => (a.id < b.id ? -1 : 1))[0];
+    recordOrder(starts)[0];
   let room = MAX_STREAM_EVENTS - stream.stored.length;
   stream.added = stream.added.filter((event) => {
     const before = known.get(event.id);
@@ -255,23 +282,74 @@ async function refuseClaimed(tx: Tx, streams: readonly TouchedStream[], refuse: 
     tx,
     and(inArray(eventTable.discrepancyId, ids), eq(eventTable.type, "discrepancy.opened")),
   );
-  const all = streams.flatMap((stream) => stream.added).sort((a, b) => (a.id < b.id ? -1 : 1));
-  for (const event of [...openings, ...all]) {
+  for (const event of [...openings, ...recordOrder(streams.flatMap((stream) => stream.added))]) {
     if (event.type !== "discrepancy.opened") continue;
     const { discrepancyId } = event.data;
     if (!owners.has(discrepancyId) || event.id === discrepancyId) owners.set(discrepancyId, event.id);
   }
-  for (const stream of streams)
-    stream.added = stream.added.filter((event) => {
-      if (event.type !== "discrepancy.opened" || owners.get(event.data.discrepancyId) === event.id)
-        return true;
-      refuse(
-        event,
-        "data.discrepancyId",
-        "Another discrepancy already has this id. Use the id of the event that logs the new discrepancy.",
-      );
-      return false;
-    });
+  keepOnly(streams, (event) => {
+    if (event.type !== "discrepancy.opened" || owners.get(event.data.discrepancyId) === event.id) return true;
+    refuse(
+      event,
+      "data.discrepancyId",
+      "Another discrepancy already has this id. Use the id of the event that logs the new discrepancy.",
+    );
+    return false;
+  });
+}
+
+function keepOnly(streams: readonly TouchedStream[], keep: (event: PreflightEvent) => boolean): void {
+  for (const stream of streams) stream.added = stream.added.filter(keep);
+}
+
+/** Asks of each event, under the locks of its subjects, whether its author may record it and whether it fits the record. */
+async function refuseUnfit(
+  tx: Tx,
+  streams: readonly TouchedStream[],
+  { groupId, now }: AppendOptions,
+  refuse: Refuse,
+): Promise<void> {
+  const added = streams.flatMap((stream) => stream.added);
+  if (added.length === 0) return;
+  const members = await membersOf(tx, groupId, new Set(added.map(({ crewId }) => crewId)));
+  const out = new Set<string>();
+  for (const event of added) {
+    const kind = kindOf(event);
+    const principal = members.get(event.crewId);
+    const admission: Admission = {
+      tx,
+      groupId,
+      now,
+      principal: principal ?? { id: event.crewId, role: "student" },
+    };
+    const before = await kind.before?.(admission, event);
+    const fault =
+      permissionFault(principal, event, before, await kind.subject?.(admission, event)) ??
+      (await kind.admit?.(admission, event));
+    if (!fault) continue;
+    refuse(event, fault.field, fault.reason);
+    out.add(event.id);
+  }
+  if (out.size > 0) keepOnly(streams, ({ id }) => !out.has(id));
+}
+
+function permissionFault(
+  principal: Principal | undefined,
+  event: PreflightEvent,
+  before: string | undefined,
+  subject: Parameters<typeof whyNot>[2],
+): Fault | undefined {
+  const reason = whyNot(principal, deedOf(event, before), subject);
+  return reason === undefined ? undefined : { field: "crewId", reason };
+}
+
+/** Members with their roles of this moment. */
+async function membersOf(tx: Tx, groupId: string, ids: ReadonlySet<string>) {
+  const rows = await tx
+    .select({ id: crew.id, name: crew.name, role: crew.role })
+    .from(crew)
+    .where(and(eq(crew.groupId, groupId), inArray(crew.id, [...ids])));
+  return new Map(rows.map((member) => [member.id, member]));
 }
 
 /** Removes unacceptable events from the streams and the table: ids of another stream, events that cannot be folded. */
@@ -298,7 +376,7 @@ async function takeOut(
           out.add(event.id);
         }
   }
-  for (const stream of streams) stream.added = stream.added.filter((event) => !out.has(event.id));
+  keepOnly(streams, (event) => !out.has(event.id));
 }
 
 /** Inserts events in one statement and returns the number of new ones. Literals instead of placeholders, for speed. */
@@ -309,36 +387,32 @@ async function insertEvents(
   groupId: string,
 ): Promise<number> {
   const receivedAt = toDb(now.toISOString());
-  const usual = groupId === HOME_GROUP && events.every((e) => !e.stream && !e.deviceAt);
-  const rows = events.map((e) =>
-    usual ? toRow(e, receivedAt) : [...toRow(e, receivedAt), ...more(e, groupId)],
-  );
-  const columns = usual ? COLUMNS : `${COLUMNS}, ${MORE_COLUMNS}`;
+  const rows = events.map((event) => toRow(event, groupId, receivedAt));
   const [result] = await tx.execute(
-    sql`insert ignore into event (${sql.raw(columns)}) values ${sql.param(rows)}`,
+    sql`insert ignore into event (${sql.raw(COLUMNS)}) values ${sql.param(rows)}`,
   );
   return (result as unknown as { affectedRows: number }).affectedRows;
 }
 
-const more = (e: PreflightEvent, groupId: string) => [
+const toRow = (e: PreflightEvent, groupId: string, receivedAt: string) => [
+  e.id,
   groupId,
   e.stream ?? "preflight",
-  e.deviceAt ? toDb(e.deviceAt) : null,
-];
-
-const toRow = (e: PreflightEvent, receivedAt: string) => [
-  e.id,
   e.streamId,
   e.deviceId,
   e.crewId,
   e.type,
   toDb(e.at),
+  e.deviceAt ? toDb(e.deviceAt) : null,
   receivedAt,
   isAboutDiscrepancy(e) ? e.data.discrepancyId : null,
   e.type === "item.undone" ? e.data.eventId : null,
   JSON.stringify(e.data),
 ];
 
-/** Canonical content of an event, independent of key order and rules. */
-const canonical = ({ rules: _rules, stream, ...event }: PreflightEvent) =>
-  canonicalJson({ ...event, stream: stream ?? "preflight" });
+/**
+ * Canonical content of an event, independent of key order and rules. Its time is that of the device, which does not change when it
+ * is corrected.
+ */
+const canonical = ({ rules: _rules, stream, at, deviceAt, ...event }: PreflightEvent) =>
+  canonicalJson({ ...event, stream: stream ?? "preflight", at: deviceAt ?? at });

@@ -239,7 +239,9 @@ describe("an invalid event", () => {
     const newcomer = eventWriter("noor");
     const event = newcomer.write("item.answered", CHECKED);
     expect((await send([event])).body.refused[0].reason).toContain("noor is not a member of the group");
-    await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
+    await app.database.pool.query(
+      "INSERT INTO crew (group_id, id, name, role) VALUES ('home', 'noor', 'Noor Aziz', 'pilot')",
+    );
     expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });
   });
 });

@@ -1,7 +1,7 @@
 import { newId } from "@cravix/contract";
 import { scenarioFiles } from "@cravix/demo";
 import { smallPreflight } from "../../testing/make-events";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { readBundle, readFleet, readPreflights } from "../fleet/read-fleet";
 import { readVersions, saveFile, writeFile } from "../fleet/write-file";
 import { readAllFluids } from "../fluids/read-fluids";
@@ -14,7 +14,8 @@ const OTHER = "other";
 let app: TestApp;
 beforeAll(async () => {
   app = await testApp();
-  for (const file of scenarioFiles) await writeFile(app.database.db, file, { groupId: OTHER });
+  for (const file of scenarioFiles)
+    await writeFile(app.database.db, file, { groupId: OTHER, by: "operator" });
 });
 afterAll(() => app.close());
 
@@ -29,27 +30,31 @@ test("one group sees nothing of another", async () => {
   const { db } = app.database;
   const before = await readBundle(db, "QX-TAR", OTHER);
   const { events, streamId } = smallPreflight();
-  expect(await acceptEvents(db, events, NOW)).toMatchObject({ taken: 4, refused: [] });
+  expect(await acceptEvents(db, events, HOME)).toMatchObject({ taken: 4, refused: [] });
   expect(await readBundle(db, "QX-TAR", OTHER)).toEqual(before);
   expect(before).toMatchObject({ lastReadings: [], openDiscrepancies: [], recentPreflights: [] });
-  expect((await readPreflights(db, { limit: 10 })).map((p) => p.id)).toContain(streamId);
+  expect((await readPreflights(db, { groupId: HOME.groupId, limit: 10 })).map((p) => p.id)).toContain(
+    streamId,
+  );
   expect(await readPreflights(db, { groupId: OTHER, limit: 10 })).toEqual([]);
   const fleet = await readFleet(db, OTHER);
   expect(fleet.aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject({ openDiscrepancies: 0 });
-  expect((await readFleet(db)).aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject({
-    openDiscrepancies: 1,
-  });
+  expect((await readFleet(db, HOME.groupId)).aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject(
+    {
+      openDiscrepancies: 1,
+    },
+  );
   expect(await differences()).toEqual([]);
 });
 
 test("nobody writes into another group's preflight, reuses its event's id, or claims its discrepancy", async () => {
   const { db } = app.database;
   const { events, write, streamId, discrepancyId } = smallPreflight();
-  await acceptEvents(db, events, NOW);
-  const mine = await readBundle(db, "QX-TAR");
+  await acceptEvents(db, events, HOME);
+  const mine = await readBundle(db, "QX-TAR", HOME.groupId);
 
   const intoIt = write("item.answered", { itemId: "tail.skid", outcome: "checked" });
-  expect(await acceptEvents(db, [intoIt], NOW, OTHER)).toMatchObject({
+  expect(await acceptEvents(db, [intoIt], { groupId: OTHER, now: NOW })).toMatchObject({
     taken: 0,
     refused: [{ id: intoIt.id, field: "streamId" }],
   });
@@ -57,7 +62,7 @@ test("nobody writes into another group's preflight, reuses its event's id, or cl
   const theirs = smallPreflight();
   const [start, , reading] = theirs.events;
   const sameId = { ...reading, id: events[2]?.id };
-  expect(await acceptEvents(db, [start, sameId], NOW, OTHER)).toMatchObject({
+  expect(await acceptEvents(db, [start, sameId], { groupId: OTHER, now: NOW })).toMatchObject({
     taken: 1,
     refused: [{ id: events[2]?.id, field: "id" }],
   });
@@ -68,8 +73,8 @@ test("nobody writes into another group's preflight, reuses its event's id, or cl
     { ...theirs.write("discrepancy.closed", { discrepancyId, how: "Tyre changed" }), crewId: "teo" },
     theirs.write("discrepancy.withdrawn", { discrepancyId }),
   ];
-  await acceptEvents(db, about, NOW, OTHER);
-  expect(await readBundle(db, "QX-TAR")).toEqual(mine);
+  await acceptEvents(db, about, { groupId: OTHER, by: "operator", now: NOW });
+  expect(await readBundle(db, "QX-TAR", HOME.groupId)).toEqual(mine);
   expect((await readBundle(db, "QX-TAR", OTHER))?.openDiscrepancies).toEqual([]);
   expect(mine?.openDiscrepancies.map((d) => d.id)).toContain(discrepancyId);
   expect(mine?.recentPreflights.map((p) => p.id)).toContain(streamId);
@@ -94,7 +99,7 @@ test("the same fuel log entry can be in both, and file versions belong to each g
     unit: "L",
   } as const;
   const before = [(await fluids("home")).length, (await fluids(OTHER)).length] as const;
-  expect(await importFluids(db, [line])).toBe(1);
+  expect(await importFluids(db, [line], HOME.groupId)).toBe(1);
   expect(await importFluids(db, [line], OTHER)).toBe(1);
   expect(await importFluids(db, [line], OTHER)).toBe(0);
   expect([(await fluids("home")).length, (await fluids(OTHER)).length]).toEqual([
@@ -106,10 +111,10 @@ test("the same fuel log entry can be in both, and file versions belong to each g
   if (!file || !("ownItems" in file)) throw new Error("the demo has no QX-TAR");
   const changed = { ...file, note: undefined, name: `Changed ${newId(0)}` };
   const own = (await readVersions(db, "home", "aircraft", "QX-TAR")).length;
-  await saveFile(db, changed as typeof file, { groupId: OTHER, now: NOW });
+  await saveFile(db, changed as typeof file, { groupId: OTHER, by: "operator", now: NOW });
   expect(await readVersions(db, "home", "aircraft", "QX-TAR")).toHaveLength(own);
   expect(await readVersions(db, OTHER, "aircraft", "QX-TAR")).toHaveLength(2);
-  expect((await readBundle(db, "QX-TAR"))?.aircraft).toEqual(
+  expect((await readBundle(db, "QX-TAR", HOME.groupId))?.aircraft).toEqual(
     (await readBundle(db, "QX-TAR", "home"))?.aircraft,
   );
 });

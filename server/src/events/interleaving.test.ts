@@ -2,7 +2,7 @@ import { newId } from "@cravix/contract";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import fc from "fast-check";
 import { type EventWriter, eventWriter, STARTED } from "../../testing/make-events";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "./accept-events";
 import { checkProjections } from "./check-projections";
 
@@ -132,7 +132,7 @@ test("whatever order events arrive in, at once or in parts, the tables equal a f
           .map(({ event }) => event);
         const batches: PreflightEvent[][] = [];
         while (cards.length > 0) batches.push(cards.splice(0, 1 + pick(8)));
-        const answers = await Promise.all(batches.map((batch) => acceptEvents(app.database.db, batch, NOW)));
+        const answers = await Promise.all(batches.map((batch) => acceptEvents(app.database.db, batch, HOME)));
         taken += answers.reduce((sum, answer) => sum + answer.taken, 0);
         // Everything not rejected is on record.
         const [rows] = await app.database.pool.query("SELECT COUNT(*) AS n FROM event WHERE id IN (?)", [
@@ -167,11 +167,11 @@ test("an undo that races an observation of the same discrepancy is not lost, whi
         measure,
       });
     const first = look(a, "3 mm");
-    await acceptEvents(app.database.db, [start, opening, first], NOW);
+    await acceptEvents(app.database.db, [start, opening, first], HOME);
     const started = b.write("preflight.started", STARTED);
     await Promise.all([
-      acceptEvents(app.database.db, [a.write("item.undone", { eventId: first.id })], NOW),
-      acceptEvents(app.database.db, [started, look(b, "5 mm")], NOW),
+      acceptEvents(app.database.db, [a.write("item.undone", { eventId: first.id })], HOME),
+      acceptEvents(app.database.db, [started, look(b, "5 mm")], HOME),
     ]);
   }
   expect((await checkProjections(app.database.db)).differences).toEqual([]);
@@ -183,7 +183,7 @@ test("ten discrepancies measured at once by many: every request succeeds", async
     const event = owner.write("discrepancy.opened", { ...OPENING, discrepancyId: newId(0) });
     return { ...event, data: { ...event.data, discrepancyId: event.id } } as PreflightEvent;
   });
-  await acceptEvents(app.database.db, openings, NOW);
+  await acceptEvents(app.database.db, openings, HOME);
   const senders = Array.from({ length: 60 }, (_, i) => {
     const writer = eventWriter("maren");
     // Each in its own order.

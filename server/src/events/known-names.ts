@@ -6,7 +6,8 @@ import { knownCrew } from "../identity";
 
 export interface KnownNames {
   crew: ReadonlyMap<string, CrewMember>;
-  registrations: ReadonlySet<string>;
+  /** Year of construction by registration. */
+  registrations: ReadonlyMap<string, number>;
 }
 
 const remembered = new WeakMap<Db, Map<string, KnownNames>>();
@@ -22,10 +23,13 @@ export async function knownNames(db: Db, groupId: string, fresh: boolean): Promi
   if (before) return before;
   const crew = await knownCrew(db, groupId);
   const rows = await db
-    .select({ registration: aircraft.registration })
+    .select({ registration: aircraft.registration, body: aircraft.body })
     .from(aircraft)
     .where(eq(aircraft.groupId, groupId));
-  const names = { crew, registrations: new Set(rows.map((row) => row.registration)) };
+  const names = {
+    crew,
+    registrations: new Map(rows.map(({ registration, body }) => [registration, body.year])),
+  };
   groups.set(groupId, names);
   return names;
 }

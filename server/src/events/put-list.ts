@@ -1,10 +1,9 @@
 import { contentHash } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
 import type { Db } from "../db/database";
-import { HOME_GROUP } from "../db/schema/group";
 
 /** Stores a checklist's text under its content hash, once. */
-export async function saveList(db: Db, hash: string, text: string, groupId = HOME_GROUP): Promise<void> {
+export async function saveList(db: Db, hash: string, text: string, groupId: string): Promise<void> {
   // As a parameter: escaping some megabytes into a statement is slow.
   await db.$client.execute("insert ignore into list (group_id, hash, body) values (?, ?, ?)", [
     groupId,
@@ -14,7 +13,7 @@ export async function saveList(db: Db, hash: string, text: string, groupId = HOM
 }
 
 /** Validates and stores a checklist. Returns false if the hash is wrong or it is invalid. */
-export async function putList(db: Db, hash: string, body: unknown, groupId = HOME_GROUP): Promise<boolean> {
+export async function putList(db: Db, hash: string, body: unknown, groupId: string): Promise<boolean> {
   if ("faults" in readList(body) || contentHash(body) !== hash) return false;
   await saveList(db, hash, JSON.stringify(body), groupId);
   return true;

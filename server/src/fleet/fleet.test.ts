@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { contentHash, type EarlierPreflightWithPreferences, newId } from "@cravix/contract";
 import { composeList, defaultPreferences } from "@cravix/core";
 import { airfield, group, loadingFiles, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { putList } from "../events/put-list";
 
@@ -11,9 +11,9 @@ let app: TestApp;
 const history = trainerHistory(NOW);
 beforeAll(async () => {
   app = await testApp();
-  for (const [hash, list] of history.lists) await putList(app.database.db, hash, list);
+  for (const [hash, list] of history.lists) await putList(app.database.db, hash, list, HOME.groupId);
   for (let i = 0; i < history.events.length; i += 500)
-    await acceptEvents(app.database.db, history.events.slice(i, i + 500), NOW);
+    await acceptEvents(app.database.db, history.events.slice(i, i + 500), HOME);
 });
 afterAll(() => app.close());
 
@@ -46,8 +46,8 @@ describe("the habits of an aircraft's pilots", () => {
     const again = trainerHistory(new Date(NOW.getTime() - 3_600_000));
     const id = again.events.at(-1)?.streamId;
     const last = again.events.filter((e) => e.streamId === id);
-    for (const [hash, list] of again.lists) await putList(app.database.db, hash, list);
-    await acceptEvents(app.database.db, last, NOW);
+    for (const [hash, list] of again.lists) await putList(app.database.db, hash, list, HOME.groupId);
+    await acceptEvents(app.database.db, last, HOME);
     expect((await bundle()).walks.length).toBe(17);
   });
 });
@@ -79,15 +79,17 @@ describe("another weighing", () => {
     weighing: { ...report.weighing, date: "2026-04-01", emptyKg: report.weighing.emptyKg + 6 },
   };
   const send = (file: object, crewId?: string) =>
-    app.request("/api/v1/files", file, "POST", crewId === undefined ? {} : { "cravix-crew": crewId });
+    app.request("/api/v1/files", file, "POST", { "cravix-crew": crewId ?? "" });
 
   test("is put on record by an owner or a mechanic, and by no one else", async () => {
-    // The first one comes with the aircraft's files, from anyone.
-    expect((await send(report)).status).toBe(201);
+    expect((await send(report)).status).toBe(403);
+    expect((await send(report, "yuki")).status).toBe(201);
     for (const who of [undefined, "tomasz", "ines", "nobody"]) {
       const refused = await send(heavier, who);
       expect([who, refused.status]).toEqual([who, 403]);
-      expect((await refused.json()).detail).toContain("a mechanic or an owner");
+      expect((await refused.json()).detail).toContain(
+        "a mechanic, an owner or an administrator can enter a weighing",
+      );
     }
     expect((await bundle()).loading.weighing).toEqual(report.weighing);
     expect((await send(heavier, "kofi")).status).toBe(201);
@@ -97,7 +99,14 @@ describe("another weighing", () => {
   });
 
   test("is none where the rest of the file changes and the weighing does not", async () => {
-    expect((await send({ ...report, datum: `${report.datum} `.trim() }, "ines")).status).toBe(201);
+    const other = { ...report, datum: `${report.datum}, measured again` };
+    const refused = await send(other, "ines");
+    expect([refused.status, (await refused.json()).detail]).toEqual([
+      403,
+      "Only a mechanic, an owner or an administrator can add or change an aircraft, its type, limits or due items. Inês Valadares is a pilot.",
+    ]);
+    expect((await send(other, "kofi")).status).toBe(201);
+    expect((await send(report, "kofi")).status).toBe(201);
   });
 });
 
@@ -233,7 +242,7 @@ describe("the group at a glance", () => {
         },
       };
     });
-    await acceptEvents(db, JSON.parse(JSON.stringify(many)), NOW);
+    await acceptEvents(db, JSON.parse(JSON.stringify(many)), HOME);
     const tar = (await fleet()).aircraft.find((a) => a.registration === "QX-TAR");
     expect(tar?.openDiscrepancies).toBeGreaterThan(40);
     expect(tar?.open).toHaveLength(20);

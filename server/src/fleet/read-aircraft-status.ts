@@ -1,6 +1,6 @@
 import type { DiscrepancyDetail } from "@cravix/contract";
 import { type AircraftType, type LastFluids, lastFluids, type OpenDiscrepancy } from "@cravix/core";
-import { and, eq, isNotNull, isNull, lte, max, sql } from "drizzle-orm";
+import { and, eq, inArray, isNotNull, isNull, lte, max, or, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb } from "../db/moment";
 import { flightLog } from "../db/schema/airworthiness";
@@ -9,11 +9,15 @@ import { discrepancy } from "../db/schema/discrepancy";
 import { crew } from "../db/schema/fleet";
 import { readFluids } from "../fluids/read-fluids";
 
-export const isOpen = and(
-  isNull(discrepancy.closedAt),
-  isNull(discrepancy.withdrawnAt),
-  isNull(discrepancy.mergedInto),
-);
+/** Condition for open discrepancies; `freed` are merged ones that are open all the same. */
+export const isOpen = (freed: ReadonlySet<string>) =>
+  and(
+    isNull(discrepancy.closedAt),
+    isNull(discrepancy.withdrawnAt),
+    freed.size === 0
+      ? isNull(discrepancy.mergedInto)
+      : or(isNull(discrepancy.mergedInto), inArray(discrepancy.id, [...freed])),
+  );
 
 /** Maximum discrepancies per aircraft in the group list; all of them come with the aircraft. */
 const MAX_OPEN = 20;
@@ -54,7 +58,11 @@ export function toOpen(
 }
 
 /** Open discrepancies of each aircraft, worst first, then oldest, so that many small ones never hide a stop. */
-export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string, OpenDiscrepancy[]>> {
+export async function readWorstOpen(
+  db: Db,
+  groupId: string,
+  freed: ReadonlySet<string>,
+): Promise<Map<string, OpenDiscrepancy[]>> {
   const ranked = db
     .select({
       id: discrepancy.id,
@@ -64,7 +72,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
         ),
     })
     .from(discrepancy)
-    .where(and(eq(discrepancy.groupId, groupId), isOpen))
+    .where(and(eq(discrepancy.groupId, groupId), isOpen(freed)))
     .as("ranked");
   const rows = await db
     .select()
@@ -97,13 +105,25 @@ export async function readLastFlown(
   groupId: string,
 ): Promise<Map<string, { at: string; crewId: string | null }>> {
   const newest = db
-    .select({ id: max(preflight.id) })
+    .select({ registration: preflight.registration, at: max(preflight.signedAt).as("last_signed") })
     .from(preflight)
     .where(
       and(eq(preflight.groupId, groupId), eq(preflight.decision, "fly"), isNotNull(preflight.registration)),
     )
-    .groupBy(preflight.registration);
-  const rows = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
+    .groupBy(preflight.registration)
+    .as("newest");
+  const rows = await db
+    .select({
+      registration: preflight.registration,
+      signedAt: preflight.signedAt,
+      crewId: preflight.crewId,
+    })
+    .from(preflight)
+    .innerJoin(
+      newest,
+      and(eq(newest.registration, preflight.registration), eq(newest.at, preflight.signedAt)),
+    )
+    .where(and(eq(preflight.groupId, groupId), eq(preflight.decision, "fly")));
   const flown = new Map<string, { at: string; crewId: string | null }>(
     rows.flatMap(({ registration, signedAt, crewId }) =>
       registration && signedAt ? [[registration, { at: fromDb(signedAt), crewId }] as const] : [],

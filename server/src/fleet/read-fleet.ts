@@ -11,13 +11,14 @@ import {
   airworthinessSnapshot,
   airworthinessStatus,
   applyVariant,
+  calculated,
   type MemoryReading,
   REMEMBERED,
-  type RuleSet,
   readingKey,
+  type StatusReason,
 } from "@cravix/core";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
-import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
+import { and, count, desc, eq, inArray, isNotNull, max, type SQL, sql } from "drizzle-orm";
 import {
   readAirworthiness,
   readAirworthinessOf,
@@ -28,33 +29,37 @@ import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
-import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
-import { HOME_GROUP } from "../db/schema/group";
+import { aircraft, aircraftType, airfield, crew } from "../db/schema/fleet";
 import { readRecentFluids } from "../fluids/read-fluids";
+import { openInSpiteOfMerge } from "./merged-discrepancies";
 import { isOpen, readLastFlown, readLastFluids, readWorstOpen, toOpen } from "./read-aircraft-status";
 import { readEarlierPreflights, readWalkarounds } from "./read-preflights";
+import { readRules } from "./read-rules";
 
 const typeOfAircraft = and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id));
 
-export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
+export async function readFleet(db: Db, groupId: string): Promise<Fleet> {
   const rows = await db
     .select()
     .from(aircraft)
     .innerJoin(aircraftType, typeOfAircraft)
     .where(eq(aircraft.groupId, groupId))
     .orderBy(aircraft.registration);
+  const freed = await openInSpiteOfMerge(db, groupId);
   const openCount = await db
     .select({ registration: discrepancy.registration, n: count() })
     .from(discrepancy)
-    .where(and(eq(discrepancy.groupId, groupId), isOpen))
+    .where(and(eq(discrepancy.groupId, groupId), isOpen(freed)))
     .groupBy(discrepancy.registration);
-  const open = await readWorstOpen(db, groupId);
-  const newest = db
-    .select({ id: max(preflight.id) })
-    .from(preflight)
-    .where(eq(preflight.groupId, groupId))
-    .groupBy(preflight.registration);
-  const last = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
+  const open = await readWorstOpen(db, groupId, freed);
+  const last = new Map(
+    await Promise.all(
+      rows.map(async ({ aircraft: { registration } }) => {
+        const [newest] = await readPreflights(db, { groupId, registration, limit: 1 });
+        return [registration, newest] as const;
+      }),
+    ),
+  );
   const flown = await readLastFlown(db, groupId);
   const fluids = new Map(
     await Promise.all(
@@ -62,14 +67,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
         async ({ aircraft: { registration, body: own }, aircraft_type: { body } }) =>
           [
             registration,
-            body.stub
-              ? { oil: [] }
-              : await readLastFluids(
-                  db,
-                  registration,
-                  applyVariant(upgradeFile(body) as AircraftType, own.year).type,
-                  groupId,
-                ),
+            body.stub ? { oil: [] } : await lastFluidsOf(db, registration, body, own.year, groupId),
           ] as const,
       ),
     ),
@@ -83,8 +81,8 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   );
   const papers = new Map(
     [...onFile].map(([registration, own]) => {
-      const pinned = airworthinessSnapshot(own.record, own);
-      return [registration, pinned ? airworthinessStatus(pinned, now) : []] as const;
+      const status = calculated(() => airworthinessStatus(airworthinessSnapshot(own.record, own), now));
+      return [registration, "value" in status ? status.value : [notCalculated(status.problem)]] as const;
     }),
   );
   return {
@@ -104,21 +102,33 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
         open: open.get(a.registration) ?? [],
         papers: papers.get(a.registration) ?? [],
         fluids: fluids.get(a.registration) ?? { oil: [] },
-        lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
+        lastPreflight: last.get(a.registration) ?? null,
         lastFlown: flown.get(a.registration) ?? null,
       }))
       // Most recently flown first; those without a checklist last.
       .sort(
         (a, b) =>
           Number(a.stub !== null) - Number(b.stub !== null) ||
-          (b.lastPreflight?.id ?? "").localeCompare(a.lastPreflight?.id ?? "") ||
+          (b.lastPreflight?.startedAt ?? "").localeCompare(a.lastPreflight?.startedAt ?? "") ||
           a.registration.localeCompare(b.registration),
       ),
   };
 }
 
+/** One aircraft whose record cannot be read does not hide the others. */
+const notCalculated = (problem: string): StatusReason => ({
+  id: "papers.problem",
+  grade: "ask",
+  text: `The airworthiness record cannot be calculated. ${problem}`,
+});
+
+async function lastFluidsOf(db: Db, registration: string, type: unknown, year: number, groupId: string) {
+  const variant = calculated(() => applyVariant(upgradeFile(type) as AircraftType, year).type);
+  return "value" in variant ? readLastFluids(db, registration, variant.value, groupId) : { oil: [] };
+}
+
 /** True if the group has this aircraft. */
-export async function hasAircraft(db: Db, registration: string, groupId = HOME_GROUP): Promise<boolean> {
+export async function hasAircraft(db: Db, registration: string, groupId: string): Promise<boolean> {
   const rows = await db
     .select({ registration: aircraft.registration })
     .from(aircraft)
@@ -130,7 +140,7 @@ export async function hasAircraft(db: Db, registration: string, groupId = HOME_G
 export async function readBundle(
   db: Db,
   registration: string,
-  groupId = HOME_GROUP,
+  groupId: string,
 ): Promise<AircraftBundle | undefined> {
   const [row] = await db
     .select()
@@ -164,11 +174,15 @@ export async function readBundle(
   };
 }
 
+/** Open discrepancies in a checklist, and discrepancies in the log of the group. */
+const MAX_OPEN = 500;
+const MAX_DISCREPANCIES = 1000;
+
 export async function readDiscrepancies(
   db: Db,
   registration: string | undefined,
   onlyOpen: boolean,
-  groupId = HOME_GROUP,
+  groupId: string,
 ): Promise<DiscrepancyDetail[]> {
   const rows = await db
     .select({
@@ -184,11 +198,16 @@ export async function readDiscrepancies(
       and(
         eq(discrepancy.groupId, groupId),
         registration ? eq(discrepancy.registration, registration) : undefined,
-        onlyOpen ? isOpen : undefined,
+        onlyOpen ? isOpen(await openInSpiteOfMerge(db, groupId)) : undefined,
       ),
     )
-    .orderBy(desc(discrepancy.openedAt))
-    .limit(500);
+    // Worst first among the open ones, so that many notes never push out a stop.
+    .orderBy(
+      ...(onlyOpen
+        ? [sql`field(${discrepancy.grade}, 'stop', 'ask', 'watch', 'note')`, desc(discrepancy.openedAt)]
+        : [sql`${discrepancy.closedAt} is not null`, desc(discrepancy.openedAt)]),
+    )
+    .limit(onlyOpen ? MAX_OPEN : MAX_DISCREPANCIES);
   return rows.map(({ discrepancy: d, crew: opener, openedMeasure }) => ({
     id: d.id,
     registration: d.registration,
@@ -224,19 +243,6 @@ export async function readDiscrepancies(
   }));
 }
 
-/**
- * Rule set of an aircraft: named by its file, else by its airfield. If neither names one, the group's only set; never an
- * arbitrary one of several.
- */
-export async function readRules(db: Db, groupId: string, named: string | undefined): Promise<RuleSet | null> {
-  const rows = await db
-    .select()
-    .from(ruleSet)
-    .where(and(eq(ruleSet.groupId, groupId), named === undefined ? undefined : eq(ruleSet.id, named)))
-    .limit(2);
-  return rows.length === 1 ? (rows[0]?.body ?? null) : null;
-}
-
 /** Preflights used for an engine's baseline. */
 const REMEMBERED_PREFLIGHTS = 40;
 
@@ -254,7 +260,7 @@ async function readMemory(
     .select({ id: preflight.id })
     .from(preflight)
     .where(and(eq(preflight.groupId, groupId), eq(preflight.registration, registration)))
-    .orderBy(desc(preflight.id))
+    .orderBy(desc(preflight.startedAt), desc(preflight.id))
     .limit(REMEMBERED_PREFLIGHTS);
   if (walks.length === 0) return [];
   const rows = await db
@@ -309,23 +315,25 @@ async function readLastReadings(db: Db, registration: string, groupId: string): 
 export async function readPreflights(
   db: Db,
   {
-    groupId = HOME_GROUP,
+    groupId,
     registration,
     before,
     limit,
-  }: { groupId?: string; registration?: string; before?: string; limit: number },
+  }: { groupId: string; registration?: string; before?: string; limit: number },
 ): Promise<PreflightSummary[]> {
   const where: (SQL | undefined)[] = [
     eq(preflight.groupId, groupId),
     // Without a registration it is a sign-off, or its start has not arrived yet.
     registration ? eq(preflight.registration, registration) : isNotNull(preflight.registration),
-    before ? lt(preflight.id, before) : undefined,
+    before
+      ? sql`(${preflight.startedAt}, ${preflight.id}) < (select p.started_at, p.id from preflight p where p.id = ${before})`
+      : undefined,
   ];
   const rows = await db
     .select()
     .from(preflight)
     .where(and(...where))
-    .orderBy(desc(preflight.id))
+    .orderBy(desc(preflight.startedAt), desc(preflight.id))
     .limit(limit);
   return rows.map(toSummary);
 }

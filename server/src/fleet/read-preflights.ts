@@ -6,7 +6,6 @@ import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
 import { aircraft } from "../db/schema/fleet";
-import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
 import { yieldingLoop } from "../yielding-loop";
 
@@ -24,7 +23,7 @@ const MAX_REMEMBERED = 2000;
 export async function readEarlierPreflights(
   db: Db,
   registration: string,
-  groupId = HOME_GROUP,
+  groupId: string,
 ): Promise<EarlierPreflightWithPreferences[]> {
   const rows = await db
     .select({
@@ -42,7 +41,7 @@ export async function readEarlierPreflights(
         isNotNull(preflight.signedAt),
       ),
     )
-    .orderBy(desc(preflight.id))
+    .orderBy(desc(preflight.startedAt), desc(preflight.id))
     .limit(PREFLIGHTS);
   const missing = rows.filter((row) => {
     const known = remembered.get(row.id);
@@ -108,7 +107,7 @@ function earlierPreflight(
 export async function readWalkarounds(
   db: Db,
   typeId: string,
-  groupId = HOME_GROUP,
+  groupId: string,
 ): Promise<Record<string, number>> {
   const rows = await db
     .select({ crewId: preflight.crewId, laps: count() })

@@ -1,24 +1,28 @@
-import { contentHash, type FileVersion } from "@cravix/contract";
+import { type CrewMember, contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, desc, eq } from "drizzle-orm";
-import { carryTotals } from "../airworthiness/project-flights";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
+import { retried } from "../db/retried";
 import { airworthiness, equipmentList, loadingProfile } from "../db/schema/airworthiness";
 import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
-import { HOME_GROUP } from "../db/schema/group";
+import { lockSubjects, subjectOf } from "../events/lock-subjects";
+import { carryTotals } from "../events/projections/flight-rows";
+import { notAllowed } from "./file-permission";
 
 /** Who saves a file, and which version it is based on. */
 export interface WriteFileOptions {
-  groupId?: string;
-  crewId?: string;
+  groupId: string;
+  /** The member who saves it, or this process itself when it loads data. */
+  by: CrewMember | "operator" | undefined;
   now?: Date;
   /** Content hash of the version it is based on; absent: replace the newest. */
   basis?: string;
 }
 
 export type WriteFileOutcome =
+  | { forbidden: string }
   | { missing: { path: string; expected: string } }
   | { changed: true }
   | undefined;
@@ -38,19 +42,27 @@ export function fileKey(file: CravixFile): { kind: string; fileId: string } {
 export async function writeFile(
   db: Db,
   file: CravixFile,
-  options: WriteFileOptions = {},
+  options: WriteFileOptions,
 ): Promise<{ path: string; expected: string } | undefined> {
   const outcome = await saveFile(db, file, options);
+  if (outcome && "forbidden" in outcome) throw new Error(outcome.forbidden);
   return outcome && "missing" in outcome ? outcome.missing : undefined;
 }
 
 export async function saveFile(
   db: Db,
   file: CravixFile,
-  { groupId = HOME_GROUP, crewId, now = new Date(), basis }: WriteFileOptions = {},
+  { groupId, by, now = new Date(), basis }: WriteFileOptions,
 ): Promise<WriteFileOutcome> {
   const { kind, fileId } = fileKey(file);
-  return db.transaction(async (tx) => {
+  return retried(db, async (tx) => {
+    await lockSubjects(tx, [
+      subjectOf.file(groupId, kind, fileId),
+      // Admission of works and component moves depends on this file.
+      ...(kind === "airworthiness" ? [subjectOf.aircraft(groupId, fileId)] : []),
+    ]);
+    const forbidden = by === "operator" ? undefined : await notAllowed(tx, groupId, by, file);
+    if (forbidden !== undefined) return { forbidden };
     const missing = await missingFor(tx, groupId, file);
     if (missing) return { missing };
     const newest = await newestVersion(tx, groupId, kind, fileId, now);
@@ -65,7 +77,7 @@ export async function saveFile(
         hash,
         before: newest?.hash ?? null,
         at: toDb(now.toISOString()),
-        crewId: crewId ?? null,
+        crewId: by === "operator" ? null : (by?.id ?? null),
         body: file,
       });
     await putNewest(tx, groupId, file);

@@ -3,7 +3,7 @@ import { readFluidCsv } from "@cravix/contract/logs";
 import { fluidLogOf, litresOfFuel, oilTrend } from "@cravix/core";
 import { group, pastYear, tarrow4 } from "@cravix/demo";
 import { eventWriter, STARTED } from "../../testing/make-events";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { Pump } from "../pump/pump";
 import { importFluids } from "./write-fluids";
@@ -58,7 +58,7 @@ describe("a log that comes in as a table", () => {
   });
 
   test("comes in pages, newest first, each line once", async () => {
-    await importFluids(app.database.db, pastYear(NOW));
+    await importFluids(app.database.db, pastYear(NOW), HOME.groupId);
     const seen: { at: string; amount: number }[] = [];
     let before = "";
     for (let page = 0; page < 40; page++) {
@@ -95,7 +95,7 @@ describe("a preflight's own lines", () => {
         added,
         reading("oil.level", "oil.level", 2.8, "US qt"),
       ],
-      NOW,
+      HOME,
     );
     const fuel = () => get("/aircraft/QX-LUM/fuel-log?limit=1").then(({ body }) => body.items[0]);
     expect(await fuel()).toMatchObject({ entry: "dip", part: "left", amount: 16, unit: "cm", hours: 613 });
@@ -105,7 +105,7 @@ describe("a preflight's own lines", () => {
       ["added", 0.25],
       expect.arrayContaining(["level"]),
     ]);
-    await acceptEvents(app.database.db, [write("item.undone", { eventId: dip.id })], NOW);
+    await acceptEvents(app.database.db, [write("item.undone", { eventId: dip.id })], HOME);
     expect(await fuel()).not.toMatchObject({ entry: "dip" });
   });
 
@@ -119,7 +119,7 @@ describe("a preflight's own lines", () => {
       grade: "100LL",
       from: "typed",
     });
-    const { refused } = await acceptEvents(app.database.db, [uplift], NOW);
+    const { refused } = await acceptEvents(app.database.db, [uplift], HOME);
     expect(refused).toEqual([]);
     expect((await get("/aircraft/QX-COR/fuel-log?limit=1")).body.items[0]).toMatchObject({
       entry: "uplift",
@@ -129,7 +129,7 @@ describe("a preflight's own lines", () => {
     const { body } = await get("/preflights?limit=100");
     expect(body.items.map((p: { id: string }) => p.id)).not.toContain(streamId);
     const stranger = write("fuel.uplifted", { registration: "QX-NON", amount: 12, unit: "L", from: "typed" });
-    expect((await acceptEvents(app.database.db, [stranger], NOW)).refused).toHaveLength(1);
+    expect((await acceptEvents(app.database.db, [stranger], HOME)).refused).toHaveLength(1);
   });
 
   test("come with the aircraft to the device, and tell what its engine uses", async () => {

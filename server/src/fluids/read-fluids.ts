@@ -4,13 +4,12 @@ import { alias } from "drizzle-orm/mysql-core";
 import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
 import { fluidLog } from "../db/schema/fluids";
-import { HOME_GROUP } from "../db/schema/group";
 
 /** Log entries sent to a device: several months of a trainer. */
 const KEPT_ON_DEVICE = 250;
 
 export interface FluidPage {
-  groupId?: string;
+  groupId: string;
   registration: string;
   fluid: FluidRow["fluid"];
   limit: number;
@@ -32,7 +31,7 @@ function ofLog(groupId: string, registration: string, fluid: FluidRow["fluid"]):
 /** Entries of one aircraft's log, newest first. */
 export async function readFluids(
   db: Db,
-  { groupId = HOME_GROUP, registration, fluid, limit, before }: FluidPage,
+  { groupId, registration, fluid, limit, before }: FluidPage,
 ): Promise<(FluidRow & { id: string })[]> {
   const behind: SQL | undefined =
     before &&
@@ -47,11 +46,7 @@ export async function readFluids(
 }
 
 /** Latest entries of both logs. */
-export async function readRecentFluids(
-  db: Db,
-  registration: string,
-  groupId = HOME_GROUP,
-): Promise<FluidRow[]> {
+export async function readRecentFluids(db: Db, registration: string, groupId: string): Promise<FluidRow[]> {
   const both = await Promise.all(
     (["fuel", "oil"] as const).map((fluid) =>
       readFluids(db, { groupId, registration, fluid, limit: KEPT_ON_DEVICE }),
@@ -67,7 +62,7 @@ export async function* readAllFluids(
   db: Db,
   registration: string,
   fluid: FluidRow["fluid"],
-  groupId = HOME_GROUP,
+  groupId: string,
 ): AsyncGenerator<FluidRow[]> {
   let last: { at: string; id: string } | undefined;
   do {

@@ -52,7 +52,7 @@ export async function writeFluidsOf(
 const AT_ONCE = 1000;
 
 /** Imports entries; returns the number of new ones. Existing entries are unchanged. */
-export async function importFluids(db: Db, rows: readonly FluidRow[], groupId = HOME_GROUP): Promise<number> {
+export async function importFluids(db: Db, rows: readonly FluidRow[], groupId: string): Promise<number> {
   let taken = 0;
   for (let i = 0; i < rows.length; i += AT_ONCE) {
     const part = rows.slice(i, i + AT_ONCE).map((row) => toFluidRow(groupId, row, ""));

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import type { EventData } from "@cravix/core";
 import sharp from "sharp";
 import { eventMaker } from "../../testing/event-maker";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkProjections } from "../events/check-projections";
 import { readBundle, readDiscrepancies } from "../fleet/read-fleet";
@@ -15,7 +15,7 @@ beforeAll(async () => {
 afterAll(() => app.close());
 
 const made = eventMaker(NOW.getTime() - 3_600_000);
-const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
+const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, HOME);
 const hashOf = (bytes: Uint8Array) => `sha256:${createHash("sha256").update(bytes).digest("hex")}`;
 const put = async (bytes: Uint8Array, hash = hashOf(bytes), type = "image/jpeg") => {
   const { createApp } = await import("../app");
@@ -23,7 +23,7 @@ const put = async (bytes: Uint8Array, hash = hashOf(bytes), type = "image/jpeg")
   const one = createApp({ database: app.database, logger: pino({ level: "silent" }), clock: () => NOW });
   return one.request(`/api/v1/photographs/${hash}`, {
     method: "PUT",
-    headers: { "content-type": type },
+    headers: { "cravix-crew": "kofi", "content-type": type },
     body: bytes as Uint8Array<ArrayBuffer>,
   });
 };
@@ -94,7 +94,7 @@ test("it comes after what it is of, is kept once, and is fetched by the next pil
   expect((await app.request(`/api/v1/photographs/${hashOf(Buffer.from("none"))}`)).status).toBe(404);
   expect((await app.request("/api/v1/photographs/..%2f..%2fetc")).status).toBe(404);
   // The same one twice is stored once.
-  const bundle = await readBundle(app.database.db, "QX-TAR");
+  const bundle = await readBundle(app.database.db, "QX-TAR", HOME.groupId);
   expect(bundle?.openDiscrepancies.find((d) => d.id === id)?.photographs).toEqual([
     { photograph: hashOf(bytes), width: 400, height: 300 },
   ]);
@@ -143,7 +143,9 @@ test("five are the most: a sixth is rejected with the reason, and what two devic
   expect((await accept(...events.slice(0, 5))).refused).toEqual([]);
   const { refused } = await accept(events[5]);
   expect(refused[0]?.reason).toContain("at most 5 photos");
-  const [row] = (await readDiscrepancies(app.database.db, "QX-TAR", true)).filter((d) => d.id === id);
+  const [row] = (await readDiscrepancies(app.database.db, "QX-TAR", true, HOME.groupId)).filter(
+    (d) => d.id === id,
+  );
   expect(row?.photographs).toHaveLength(5);
   for (const more of [{ width: 0 }, { height: 1e9 }, { photograph: "sha256:x" }, { photograph: "__proto__" }])
     expect((await accept(photographed(id, six[0] as Buffer, more))).refused).toHaveLength(1);
@@ -161,7 +163,7 @@ test("a limit is set by who may, and measured against by everybody", async () =>
     "Only an instructor or a mechanic can set a limit",
   );
   expect((await accept(limit("kofi"))).refused).toEqual([]);
-  const bundle = await readBundle(app.database.db, "QX-TAR");
+  const bundle = await readBundle(app.database.db, "QX-TAR", HOME.groupId);
   expect(bundle?.openDiscrepancies.find((d) => d.id === id)?.limit).toEqual({
     most: 6,
     unit: "mm",

@@ -14,7 +14,7 @@ const events = mixed((value): value is unknown[] => Array.isArray(value))
   .required("a list of events");
 const batch = object({ events }).strict();
 
-export function eventRoutes({ db }: Database, clock: () => Date) {
+export function eventRoutes({ db }: Database, clock: () => Date, onError: (error: unknown) => void) {
   return new Hono().post(
     "/events",
     atMost("batch"),
@@ -24,7 +24,7 @@ export function eventRoutes({ db }: Database, clock: () => Date) {
       const sent = c.req.valid("json").events;
       if (sent.length > MAX_BATCH)
         return problem(c, 413, `A batch can have at most ${MAX_BATCH} events; this one has ${sent.length}.`);
-      return c.json(await acceptEvents(db, sent, clock(), callerOf(c).groupId));
+      return c.json(await acceptEvents(db, sent, { now: clock(), groupId: callerOf(c).groupId, onError }));
     },
   );
 }

@@ -1,12 +1,9 @@
-import { contentHash, mayDo, rolesWithPermission } from "@cravix/contract";
-import type { LoadingProfile } from "@cravix/core";
 import { Hono } from "hono";
 import { boolean, object } from "yup";
-import { readLoading } from "../airworthiness/read-airworthiness";
-import type { Database, Db } from "../db/database";
+import type { Database } from "../db/database";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
-import { type Caller, callerOf, knownCrew } from "../identity";
+import { callerOf, principalOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -51,15 +48,15 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       const { file } = reading;
       // Validation only: nothing is saved.
       if (c.req.valid("query").check) return c.json({ format: file.format });
-      const refused = file.format === "cravix.loading/1" && (await mayWeigh(db, callerOf(c), file));
-      if (refused) return problem(c, 403, refused);
       const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
       const outcome = await saveFile(db, file, {
         ...callerOf(c),
+        by: await principalOf(db, callerOf(c)),
         now: clock(),
         ...(basis && { basis }),
       });
       if (!outcome) return c.json({ format: file.format }, 201);
+      if ("forbidden" in outcome) return problem(c, 403, outcome.forbidden);
       if ("missing" in outcome)
         return problem(c, 409, "The file conflicts with the data on file. Nothing was changed.", [
           outcome.missing,
@@ -79,17 +76,6 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       const body = await readVersion(db, callerOf(c).groupId, kind, id, version);
       return body === undefined ? problem(c, 404, "Version not found.") : c.json(body as object);
     });
-}
-
-/** Why this person cannot replace the weighing on file; false if they can. The first one comes with the aircraft's files. */
-async function mayWeigh(db: Db, { groupId, crewId }: Caller, file: LoadingProfile): Promise<string | false> {
-  const before = await readLoading(db, file.registration, groupId);
-  if (!before || contentHash(before.weighing) === contentHash(file.weighing)) return false;
-  const member = crewId === undefined ? undefined : (await knownCrew(db, groupId)).get(crewId);
-  return (
-    !mayDo(member?.role, "weighing.enter") &&
-    `Only ${rolesWithPermission("weighing.enter")} can enter a weighing. Select your name first.`
-  );
 }
 
 function noAircraft(c: Parameters<typeof problem>[0]) {

@@ -1,4 +1,4 @@
-import { type ImportOutcome, isEventId, mayDo, type Page, rolesWithPermission } from "@cravix/contract";
+import { type ImportOutcome, isEventId, type Page, whyNot } from "@cravix/contract";
 import { flightCsv } from "@cravix/contract/logs";
 import type { PreflightEvent, WorkRelease } from "@cravix/core";
 import { and, desc, eq, inArray } from "drizzle-orm";
@@ -13,7 +13,7 @@ import { workDone } from "../db/schema/airworthiness";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { acceptEvents } from "../events/accept-events";
-import { callerOf, knownCrew } from "../identity";
+import { callerOf, knownCrew, principalOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -45,7 +45,7 @@ async function namesOf(db: Database["db"], groupId: string): Promise<Record<stri
 export type SignedRelease = WorkRelease & { id: string; at: string; crewId: string };
 
 /** Technical log as pages, CSV and PDF, and releases of an aircraft. */
-export function flightRoutes({ db }: Database, clock: () => Date) {
+export function flightRoutes({ db }: Database, clock: () => Date, onError: (error: unknown) => void) {
   const noRecord = (c: Context) => problem(c, 404, "Your group has no technical log for this aircraft.");
   return new Hono()
     .get("/aircraft/:registration/flights", valid("param", ofAircraft), valid("query", page), async (c) => {
@@ -101,16 +101,13 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
     })
     .post("/aircraft/:registration/flight-log", atMost("file"), valid("param", ofAircraft), async (c) => {
       const { registration } = c.req.valid("param");
-      const { groupId, crewId } = callerOf(c);
+      const caller = callerOf(c);
+      const { groupId } = caller;
       const record = await effectiveRecord(db, groupId, registration);
       if (!record) return noRecord(c);
-      const member = crewId === undefined ? undefined : (await knownCrew(db, groupId)).get(crewId);
-      if (!member || !mayDo(member.role, "flight.correct"))
-        return problem(
-          c,
-          403,
-          `Only ${rolesWithPermission("flight.correct")} can import a technical log. Select your name first.`,
-        );
+      const member = await principalOf(db, caller);
+      const reason = whyNot(member, "flight.correct");
+      if (!member || reason !== undefined) return problem(c, 403, reason ?? "");
       const now = clock();
       const { text, faults } = await runInWorker({
         kind: "flight log",
@@ -142,7 +139,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
           at: line.on,
           data: line,
         }));
-        const { taken, repeated, refused } = await acceptEvents(db, events, now, groupId);
+        const { taken, repeated, refused } = await acceptEvents(db, events, { now, groupId, onError });
         outcome.taken += taken;
         // Already imported: keep the recorded flight.
         outcome.repeated += repeated + refused.filter(({ field }) => field === "id").length;
@@ -209,7 +206,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
         .from(event)
         .innerJoin(ids, eq(ids.id, event.id))
         .where(and(eq(event.groupId, groupId), eq(event.type, "work.released")))
-        .orderBy(desc(event.id))
+        .orderBy(desc(event.at), desc(event.id))
         .limit(200);
       const items = rows.map(
         ({ event: { id, at, crewId, data } }): SignedRelease => ({

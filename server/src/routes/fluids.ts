@@ -9,7 +9,7 @@ import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
-import { callerOf } from "../identity";
+import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -92,6 +92,8 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   };
   const takeTable = async (c: Context, fluid: Fluid) => {
     const { groupId } = callerOf(c);
+    const not = await forbidden(c, db, "fluids.import");
+    if (not) return not;
     const { parts, faults } = await runInWorker({
       kind: "fluid log",
       fluid,

@@ -282,7 +282,7 @@ describe("lists", () => {
 
   test("one that was kept before lists were checked breaks its own walk only, with a sentence", async () => {
     const hash = `sha256:${"a".repeat(64)}`;
-    await app.database.pool.query("INSERT INTO list (hash, body) VALUES (?, ?)", [
+    await app.database.pool.query("INSERT INTO list (group_id, hash, body) VALUES ('home', ?, ?)", [
       hash,
       JSON.stringify({ format: "cravix.list/2", stations: 7, items: { length: 3 } }),
     ]);
@@ -324,6 +324,9 @@ describe("rules and files", () => {
   });
 
   test("every version of a file stays: who, when, and which was before", async () => {
+    await app.database.pool.query(
+      "INSERT INTO crew (group_id, id, name, role) VALUES ('home', 'kofi-é', 'Kofi É', 'mechanic')",
+    );
     const first = { ...qxTar, registration: "QX-VER", story: "first" };
     const second = { ...first, story: "second" };
     const api = createApp({ database: app.database, logger: pino({ level: "silent" }), clock: () => NOW });

@@ -1,7 +1,7 @@
-import { mayDo } from "@cravix/contract";
+import { can } from "@cravix/contract";
 import { Hono } from "hono";
 import { object } from "yup";
-import { readPerson } from "../airworthiness/project-people";
+import { readPerson } from "../airworthiness/read-person";
 import type { Database } from "../db/database";
 import { callerOf, knownCrew } from "../identity";
 import { valid } from "../middleware/valid";
@@ -17,7 +17,7 @@ export function peopleRoutes({ db }: Database, clock: () => Date) {
     const { groupId, crewId } = callerOf(c);
     const crew = await knownCrew(db, groupId);
     const asks = crewId === undefined ? undefined : crew.get(crewId);
-    if (!asks || (asks.id !== person && !mayDo(asks.role, "person.others")))
+    if (!asks || (asks.id !== person && !can(asks, "person.others")))
       return problem(c, 403, "Only the person, instructors and administrators can see these due items.");
     if (!crew.has(person)) return problem(c, 404, "This person is not a member of the group.");
     return c.json(await readPerson(db, groupId, person, clock()));

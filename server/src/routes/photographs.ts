@@ -5,7 +5,7 @@ import type { Database } from "../db/database";
 import { toDb } from "../db/moment";
 import { event } from "../db/schema/checklist";
 import { photograph } from "../db/schema/photograph";
-import { callerOf } from "../identity";
+import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -20,6 +20,8 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
     .put("/photographs/:hash", atMost("picture"), valid("param", ofPhotograph), async (c) => {
       const { hash } = c.req.valid("param");
       const { groupId, crewId } = callerOf(c);
+      const not = await forbidden(c, db, "preflight.record");
+      if (not) return not;
       const sent = new Uint8Array(await c.req.arrayBuffer());
       if (`sha256:${createHash("sha256").update(sent).digest("hex")}` !== hash)
         return problem(c, 422, "The photo does not match the content hash in its address.");

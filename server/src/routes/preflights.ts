@@ -8,7 +8,7 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { saveList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
-import { callerOf } from "../identity";
+import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -92,6 +92,8 @@ export function preflightRoutes({ db }: Database) {
     })
     .put("/lists/:hash", atMost("file"), valid("param", ofList), async (c) => {
       const { hash } = c.req.valid("param");
+      const not = await forbidden(c, db, "preflight.record");
+      if (not) return not;
       const reading = await runInWorker({ kind: "list", text: await c.req.text() });
       if ("faults" in reading)
         return problem(

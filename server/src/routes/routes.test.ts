@@ -3,7 +3,7 @@ import { composeList } from "@cravix/core";
 import { airfield, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import pino from "pino";
 import { eventWriter, smallPreflight } from "../../testing/make-events";
-import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { createApp } from "../app";
 import { openDatabase } from "../db/database";
 import { acceptEvents } from "../events/accept-events";
@@ -13,7 +13,7 @@ beforeAll(async () => {
   app = await testApp();
   const { events } = trainerHistory(NOW);
   for (let i = 0; i < events.length; i += 500)
-    await acceptEvents(app.database.db, events.slice(i, i + 500), NOW);
+    await acceptEvents(app.database.db, events.slice(i, i + 500), HOME);
 });
 afterAll(() => app.close());
 
@@ -72,7 +72,7 @@ test("a mechanic's sign-off is no walk, and does not stand among them", async ()
   await acceptEvents(
     app.database.db,
     [write("discrepancy.closed", { discrepancyId: streamId, how: "looked at" })],
-    NOW,
+    HOME,
   );
   expect((await get(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   const { body } = await get("/api/v1/preflights?limit=100");

@@ -2,7 +2,7 @@ import { planCsv } from "@cravix/contract/logs";
 import type { AirworthinessOnFile } from "@cravix/core";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
-import { readShelf } from "../airworthiness/project-moves";
+import { readShelf } from "../airworthiness/effective-record";
 import { readAirworthiness } from "../airworthiness/read-airworthiness";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";

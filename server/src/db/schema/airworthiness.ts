@@ -106,6 +106,9 @@ export const workDone = mysqlTable(
     registration: varchar("registration", { length: 20 }).notNull(),
     item: varchar("item", { length: 120 }).notNull(),
     date: char("done_on", { length: 10 }).notNull(),
+    /** Time of the signature, and the readings entered then: the totals follow from the meters on record. */
+    at: moment("at"),
+    readings: json("readings").$type<Totals>(),
     work: json("work").$type<WorkDone>(),
     leaves: json("leaves").$type<DueItem>(),
   },
@@ -130,7 +133,10 @@ export const meterChange = mysqlTable(
   (t) => [index("meter_change_aircraft").on(t.groupId, t.registration)],
 );
 
-/** Projection: component moves, each with a snapshot. A component removed last and not fitted since is in storage. */
+/**
+ * Projection: component moves. A fitted component comes with its snapshot; that of a removed one follows from its aircraft's record. A
+ * component removed last and not fitted since is in storage.
+ */
 export const componentMove = mysqlTable(
   "component_move",
   {

@@ -48,13 +48,29 @@ export const event = mysqlTable(
   ],
 );
 
-/** Existing streams; the row is the lock for appending. */
+/** Existing streams; the row is the lock for appending. Every append writes it, so that another database server notices. */
 export const stream = mysqlTable("stream", {
   id: char("id", { length: 36 }).primaryKey(),
   groupId: groupId(),
   kind: varchar("kind", { length: 12 }).$type<StreamKind>().notNull(),
   /** 0 until the first event is on record. */
   seen: tinyint("seen").notNull().default(0),
+  version: int("version").notNull().default(0),
+});
+
+/**
+ * What the admission of an event depends on besides its stream: a discrepancy, an aircraft, a component, a person, a plan. The row is
+ * its lock, and every transaction that decides on it writes its version.
+ */
+export const subjectVersion = mysqlTable("subject_version", {
+  subject: varchar("subject", { length: 255 }).primaryKey(),
+  version: int("version").notNull().default(0),
+});
+
+/** Version of each projection's rows; a start with newer code rebuilds them from the events. */
+export const projectionVersion = mysqlTable("projection_version", {
+  name: varchar("name", { length: 60 }).primaryKey(),
+  version: int("version").notNull(),
 });
 
 /** Composed checklists by content hash: what a preflight really asked. */
@@ -87,7 +103,7 @@ export const preflight = mysqlTable(
     signedAt: moment("signed_at"),
     eventCount: int("event_count").notNull().default(0),
   },
-  (t) => [index("preflight_registration").on(t.groupId, t.registration, t.id)],
+  (t) => [index("preflight_started").on(t.groupId, t.registration, t.startedAt, t.id)],
 );
 
 /** Projection: one row per reading, the aircraft's history. */

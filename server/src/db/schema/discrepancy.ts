@@ -36,8 +36,3 @@ export const discrepancy = mysqlTable(
   },
   (t) => [index("discrepancy_registration").on(t.groupId, t.registration, t.closedAt)],
 );
-
-/** Lock for folding a discrepancy: several preflights may observe it at once, even before its opening arrives. */
-export const discrepancyKey = mysqlTable("discrepancy_key", {
-  id: char("id", { length: 36 }).primaryKey(),
-});

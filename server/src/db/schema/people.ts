@@ -1,5 +1,5 @@
 import type { PersonDue, PersonWork } from "@cravix/core";
-import { char, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
+import { char, datetime, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 
 /** Projection: due items and works of people. Readable only by the person and with permission. */
@@ -13,6 +13,7 @@ export const personEntry = mysqlTable(
     kind: varchar("kind", { length: 4 }).$type<"item" | "work">().notNull(),
     /** Event of the row; of several for one item the latest counts. */
     eventId: char("event_id", { length: 36 }).notNull(),
+    at: datetime("at", { mode: "string", fsp: 3 }),
     /** Null if the item was removed. */
     body: json("body").$type<PersonDue | PersonWork>(),
   },

@@ -2,7 +2,7 @@ import { Agent, request } from "node:http";
 import { newId } from "@cravix/contract";
 import type { PreflightEvent } from "@cravix/core";
 import { scenarioFiles, trainerHistory } from "@cravix/demo";
-import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import { HOME_GROUP, listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { benchDatabase } from "../bench-database";
@@ -76,7 +76,8 @@ export async function eventsPerSecond(): Promise<Figure[]> {
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   const database = openDatabase(options);
   await migrateDatabase(database);
-  for (const file of scenarioFiles) await writeFile(database.db, file);
+  for (const file of scenarioFiles)
+    await writeFile(database.db, file, { groupId: HOME_GROUP, by: "operator" });
   await database.pool.query("CREATE TABLE event_plain LIKE event");
   const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
   const now = new Date();

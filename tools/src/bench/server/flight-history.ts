@@ -1,5 +1,5 @@
 import { airworthinessFiles, scenarioFiles } from "@cravix/demo";
-import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import { HOME_GROUP, listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { benchDatabase } from "../bench-database";
@@ -49,7 +49,7 @@ export async function flightHistory(): Promise<Figure[]> {
   const database = openDatabase({ ...running.options, database: name });
   await migrateDatabase(database);
   for (const file of [...scenarioFiles, ...airworthinessFiles(new Date())])
-    await writeFile(database.db, file);
+    await writeFile(database.db, file, { groupId: HOME_GROUP, by: "operator" });
   const connection = await mysql.createConnection({ ...running.options, database: name });
   const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
   await fill(connection, 1, FEW);

@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { scenarioFiles } from "@cravix/demo";
-import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import { HOME_GROUP, listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { benchDatabase } from "../bench-database";
@@ -48,7 +48,8 @@ export async function fluidHistory(): Promise<Figure[]> {
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
   const database = openDatabase({ ...running.options, database: name });
   await migrateDatabase(database);
-  for (const file of scenarioFiles) await writeFile(database.db, file);
+  for (const file of scenarioFiles)
+    await writeFile(database.db, file, { groupId: HOME_GROUP, by: "operator" });
   const connection = await mysql.createConnection({ ...running.options, database: name });
   const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
   await fill(connection, 1, FEW);

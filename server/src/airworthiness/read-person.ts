@@ -7,66 +7,14 @@ import {
   type PersonDue,
   type PersonRecord,
   type PersonWork,
-  type PreflightEvent,
 } from "@cravix/core";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
-import { and, eq, gte, sql } from "drizzle-orm";
+import { and, eq, gte } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { flightLog } from "../db/schema/airworthiness";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { personEntry } from "../db/schema/people";
-
-/** Writes due items of people; of several events for one item the latest counts, in any order of arrival. */
-export async function projectPeople(
-  tx: Tx,
-  groupId: string,
-  added: readonly PreflightEvent[],
-): Promise<void> {
-  const rows = personRowsOf(groupId, added).map((row) => [
-    row.group_id,
-    row.person_id,
-    row.entry,
-    row.kind,
-    row.event_id,
-    row.body,
-  ]);
-  if (rows.length === 0) return;
-  // The event id is updated last, because the other columns compare with the stored one.
-  await tx.execute(
-    sql`insert into person_entry (group_id, person_id, entry, kind, event_id, body) values ${sql.param(rows)}
-      on duplicate key update body = if(values(event_id) >= event_id, values(body), body),
-        event_id = greatest(event_id, values(event_id))`,
-  );
-}
-
-/** Rows of events about people, one per entry. */
-export function personRowsOf(groupId: string, events: readonly PreflightEvent[]) {
-  const rows = new Map<string, ReturnType<typeof toRow>>();
-  for (const event of [...events].sort((a, b) => (a.id < b.id ? -1 : 1))) {
-    const row = toRow(groupId, event);
-    if (row) rows.set(`${row.person_id} ${row.kind} ${row.entry}`, row);
-  }
-  return [...rows.values()].flatMap((row) => row ?? []);
-}
-
-function toRow(groupId: string, event: PreflightEvent) {
-  if (!("personId" in event.data)) return undefined;
-  const { personId } = event.data;
-  const base = { group_id: groupId, person_id: personId, event_id: event.id };
-  if (event.type === "person.due-set")
-    return {
-      ...base,
-      kind: "item" as const,
-      entry: event.data.item.id,
-      body: JSON.stringify(event.data.item),
-    };
-  if (event.type === "person.due-dropped")
-    return { ...base, kind: "item" as const, entry: event.data.item, body: null };
-  if (event.type === "person.done")
-    return { ...base, kind: "work" as const, entry: event.id, body: JSON.stringify(event.data.work) };
-  return undefined;
-}
 
 /** Days of flights that can count; recency looks back some months. */
 const BACK_DAYS = 400;
@@ -126,7 +74,7 @@ export async function readPerson(
 
 /** Kind of a person's item, if on record. */
 export async function kindOfItem(
-  db: Db,
+  db: Db | Tx,
   groupId: string,
   personId: string,
   item: string,

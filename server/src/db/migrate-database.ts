@@ -1,0 +1,14 @@
+import { fileURLToPath } from "node:url";
+import { migrate } from "drizzle-orm/mysql2/migrator";
+import { rebuildOutdated } from "../events/check-projections";
+import type { Database } from "./database";
+
+/** Migrates the tables to this version, and rebuilds those that older code wrote differently. Safe at every start. */
+export async function migrateDatabase({ db }: Database, folder = defaultFolder()): Promise<void> {
+  await migrate(db, { migrationsFolder: folder });
+  await rebuildOutdated(db);
+}
+
+function defaultFolder(): string {
+  return fileURLToPath(new URL("../../drizzle", import.meta.url));
+}

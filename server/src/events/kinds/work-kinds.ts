@@ -1,0 +1,136 @@
+import type { EventData, RecordMeter } from "@cravix/core";
+import { and, count, eq, isNotNull } from "drizzle-orm";
+import { effectiveRecord } from "../../airworthiness/effective-record";
+import { workDone } from "../../db/schema/airworthiness";
+import { subjectOf } from "../lock-subjects";
+import { discrepancyRows, notPreventive } from "./discrepancy-kinds";
+import { type Admission, eventKind, type Fault } from "./event-kind";
+import { futureDate, readingsFault } from "./plausible-readings";
+
+const ofAircraft = ({ data }: { data: { registration: string } }, groupId: string) => [
+  subjectOf.aircraft(groupId, data.registration),
+];
+
+/** Open conditions an aircraft can have: a checklist holds all of them. */
+const MAX_CONDITIONS = 300;
+
+type Release = EventData["work.released"];
+
+/**
+ * Why this is more than preventive maintenance. Each due item states whether a pilot may do it; a stop, or what a mechanic graded, is a
+ * mechanic's to sign off.
+ */
+async function beyondPreventive(
+  admission: Admission,
+  { registration, works, closes }: Release,
+): Promise<Fault | undefined> {
+  const record = await effectiveRecord(admission.tx, admission.groupId, registration);
+  const more = works.find(({ item }) => !record?.items.find(({ id }) => id === item)?.preventive);
+  if (more)
+    return {
+      field: "data.works",
+      reason: `“${more.item}” is not preventive maintenance. Only a mechanic can release it.`,
+    };
+  for (const row of await discrepancyRows(admission, closes)) {
+    const reason = await notPreventive(admission, row);
+    if (reason) return { field: "data.closes", reason };
+  }
+  return undefined;
+}
+
+/** Fault of works done, readings and conditions against the aircraft's record. */
+function releaseFault(
+  { works, leaves, readings, date }: Release,
+  meters: readonly RecordMeter[],
+  items: ReadonlyMap<string, { limits: { by: string; meter?: string }[]; of?: string }>,
+): Fault | undefined {
+  const known = new Set(meters.map(({ id }) => id));
+  const strange = Object.keys(readings).find((meter) => !known.has(meter));
+  if (strange !== undefined)
+    return { field: `data.readings.${strange}`, reason: `The aircraft has no meter called “${strange}”.` };
+  for (const [i, item] of leaves.entries())
+    for (const [n, limit] of item.limits.entries())
+      if ("meter" in limit && !known.has(limit.meter))
+        return {
+          field: `data.leaves[${i}].limits[${n}].meter`,
+          reason: `The aircraft has no meter called “${limit.meter}”.`,
+        };
+  for (const [i, work] of works.entries()) {
+    if (work.date > date)
+      return { field: `data.works[${i}].date`, reason: "The work is dated after the release." };
+    for (const limit of items.get(work.item)?.limits ?? [])
+      if (
+        limit.by === "meter" &&
+        limit.meter !== undefined &&
+        readings[limit.meter] === undefined &&
+        work.totals[limit.meter] === undefined &&
+        work.sets?.readings?.[limit.meter] === undefined
+      ) {
+        const name = meters.find(({ id }) => id === limit.meter)?.name ?? limit.meter;
+        return {
+          field: `data.readings.${limit.meter}`,
+          reason: `Enter the reading of ${name}: the next due point of “${work.item}” is calculated from it.`,
+        };
+      }
+  }
+  return undefined;
+}
+
+export const WORK_KINDS = {
+  "work.released": eventKind("work.released", {
+    subjects: ({ data }, groupId) => [
+      subjectOf.aircraft(groupId, data.registration),
+      ...data.closes.map(subjectOf.discrepancy),
+    ],
+    async admit(admission, { data, at }) {
+      if (data.preventive) {
+        const beyond = await beyondPreventive(admission, data);
+        if (beyond) return beyond;
+      }
+      const record = await effectiveRecord(admission.tx, admission.groupId, data.registration);
+      const late = futureDate(data.date, admission.now, record?.timeZone);
+      if (late) return { field: "data.date", reason: late };
+      if (!record) return undefined;
+      const left = await admission.tx
+        .select({ n: count() })
+        .from(workDone)
+        .where(
+          and(
+            eq(workDone.groupId, admission.groupId),
+            eq(workDone.registration, data.registration),
+            isNotNull(workDone.leaves),
+          ),
+        );
+      if ((left[0]?.n ?? 0) + data.leaves.length > MAX_CONDITIONS)
+        return {
+          field: "data.leaves",
+          reason: `An aircraft can have at most ${MAX_CONDITIONS} open conditions. Combine them.`,
+        };
+      return (
+        releaseFault(data, record.meters, new Map(record.items.map((item) => [item.id, item]))) ??
+        (await readingsFault(admission, data.registration, record, data.readings, at, "data.readings"))
+      );
+    },
+    rows: ["work_done"],
+  }),
+  "meter.replaced": eventKind("meter.replaced", {
+    subjects: ofAircraft,
+    async admit(admission, { data, at }) {
+      const record = await effectiveRecord(admission.tx, admission.groupId, data.registration);
+      if (!record)
+        return { field: "data.registration", reason: "This aircraft has no airworthiness record on file." };
+      if (!record.meters.some(({ id }) => id === data.meter))
+        return { field: "data.meter", reason: `The aircraft has no meter called “${data.meter}”.` };
+      return readingsFault(
+        admission,
+        data.registration,
+        record,
+        { [data.meter]: data.oldReading },
+        at,
+        "data.oldReading",
+      );
+    },
+    rows: ["meter_change", "meter_totals"],
+  }),
+  "daily.signed": eventKind("daily.signed", { subjects: ofAircraft, rows: ["work_done"] }),
+};

@@ -1,0 +1,168 @@
+import { fluidRowsOf, type PreflightState } from "@cravix/core";
+import { inArray } from "drizzle-orm";
+import { dbMoment, orNull, toDb } from "../../db/moment";
+import { preflight, reading } from "../../db/schema/checklist";
+import { fluidLog } from "../../db/schema/fluids";
+import { upsert } from "../../db/upsert";
+import { toFluidRow } from "../../fluids/write-fluids";
+import type { Batch, StreamProjection } from "./projection";
+
+const preflightsOf = ({ streams }: Batch) => streams.filter(({ kind }) => kind === "preflight");
+/** Streams with rows on record that may no longer follow from it: something may have been undone. */
+const seenOf = (streams: Batch["streams"]) =>
+  streams.flatMap(({ folded }) => (folded.seen ? [folded.id] : []));
+
+const toPreflightRow = (groupId: string, state: PreflightState, count: number) => ({
+  id: state.id,
+  group_id: groupId,
+  registration: state.registration ?? null,
+  crew_id: state.crewId ?? null,
+  list_hash: state.listHash ?? null,
+  started_at: orNull(state.startedAt),
+  last_at: orNull(state.lastAt),
+  conditions: JSON.stringify(state.conditions),
+  answered: Object.keys(state.answers).length,
+  found: state.discrepancies.length,
+  verdict: state.signed?.verdict ?? null,
+  decision: state.signed?.decision ?? null,
+  signed_at: orNull(state.signed?.at),
+  event_count: count,
+});
+
+/** One row per preflight. */
+export const preflightProjection: StreamProjection = {
+  name: "preflight",
+  per: "stream",
+  write: (tx, batch) =>
+    upsert(
+      tx,
+      "preflight",
+      preflightsOf(batch).map(({ folded }) => toPreflightRow(batch.groupId, folded.state, folded.count)),
+    ),
+  rows: (groupId, { kind, state, events }) =>
+    kind === "preflight" ? [toPreflightRow(groupId, state, events.length)] : [],
+  stored: async (db, ids) =>
+    (
+      await db
+        .select()
+        .from(preflight)
+        .where(inArray(preflight.id, [...ids]))
+    ).map((row) => ({
+      streamId: row.id,
+      row: {
+        id: row.id,
+        group_id: row.groupId,
+        registration: row.registration,
+        crew_id: row.crewId,
+        list_hash: row.listHash,
+        started_at: dbMoment(row.startedAt),
+        last_at: dbMoment(row.lastAt),
+        conditions: JSON.stringify(row.conditions),
+        answered: row.answered,
+        found: row.found,
+        verdict: row.verdict,
+        decision: row.decision,
+        signed_at: dbMoment(row.signedAt),
+        event_count: row.eventCount,
+      },
+    })),
+};
+
+/** Readings of a preflight, with the person who read them. */
+const toReadingRows = (groupId: string, state: PreflightState) =>
+  Object.entries(state.readings).map(([key, r]) => ({
+    preflight_id: state.id,
+    group_id: groupId,
+    reading_key: key,
+    registration: state.registration ?? null,
+    value: r.value,
+    unit: r.unit,
+    at: toDb(r.at),
+    crew_id: r.crewId,
+  }));
+
+/** One row per reading of a preflight. */
+export const readingProjection: StreamProjection = {
+  name: "reading",
+  per: "stream",
+  async write(tx, batch) {
+    const walks = preflightsOf(batch);
+    const seen = seenOf(walks);
+    if (seen.length > 0) await tx.delete(reading).where(inArray(reading.preflightId, seen));
+    await upsert(
+      tx,
+      "reading",
+      walks.flatMap(({ folded }) => toReadingRows(batch.groupId, folded.state)),
+    );
+  },
+  rows: (groupId, { kind, state }) => (kind === "preflight" ? toReadingRows(groupId, state) : []),
+  stored: async (db, ids) =>
+    (
+      await db
+        .select()
+        .from(reading)
+        .where(inArray(reading.preflightId, [...ids]))
+    ).map((row) => ({
+      streamId: row.preflightId,
+      row: {
+        preflight_id: row.preflightId,
+        group_id: row.groupId,
+        reading_key: row.key,
+        registration: row.registration,
+        value: row.value,
+        unit: row.unit,
+        at: dbMoment(row.at),
+        crew_id: row.crewId,
+      },
+    })),
+};
+
+/** Identical entries of one stream are one row. */
+const toFluidRows = (groupId: string, state: PreflightState) => [
+  ...new Map(
+    fluidRowsOf(state)
+      .map((row) => toFluidRow(groupId, row, state.id))
+      .map((row) => [row.id, row]),
+  ).values(),
+];
+
+/** One row per entry of the fuel and oil logs. */
+export const fluidProjection: StreamProjection = {
+  name: "fluid_log",
+  per: "stream",
+  async write(tx, { groupId, streams }) {
+    const seen = seenOf(streams);
+    if (seen.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.streamId, seen));
+    await upsert(
+      tx,
+      "fluid_log",
+      streams.flatMap(({ folded }) => toFluidRows(groupId, folded.state)),
+    );
+  },
+  rows: (groupId, { state }) => toFluidRows(groupId, state),
+  stored: async (db, ids) =>
+    (
+      await db
+        .select()
+        .from(fluidLog)
+        .where(inArray(fluidLog.streamId, [...ids]))
+    ).map((row) => ({
+      streamId: row.streamId,
+      row: {
+        id: row.id,
+        group_id: row.groupId,
+        registration: row.registration,
+        fluid: row.fluid,
+        entry: row.entry,
+        part: row.part,
+        amount: row.amount,
+        unit: row.unit,
+        hours: row.hours,
+        grade: row.grade,
+        receipt: row.receipt,
+        heat: row.heat,
+        at: dbMoment(row.at),
+        stream_id: row.streamId,
+      },
+    })),
+};

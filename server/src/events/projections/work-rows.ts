@@ -1,0 +1,132 @@
+import type { PreflightEvent, WorkDone } from "@cravix/core";
+import { eq } from "drizzle-orm";
+import { dbMoment, toDb } from "../../db/moment";
+import { meterChange, workDone } from "../../db/schema/airworthiness";
+import { upsert } from "../../db/upsert";
+import { addedIn, type GroupProjection, type Row } from "./projection";
+
+/** Key of the daily inspection among works. */
+export const DAILY = "daily inspection";
+
+const jsonOrNull = (value: object | null) => (value === null ? null : JSON.stringify(value));
+
+/** Works and open conditions of a release, and daily inspections. Totals are not stored: they follow from the meters on record. */
+function toWorkRows(groupId: string, event: PreflightEvent): Row[] {
+  if (event.type === "daily.signed") {
+    const { registration, date } = event.data;
+    const work = { item: DAILY, date, totals: {}, by: event.crewId, at: event.at };
+    return [row(groupId, event, 0, registration, DAILY, date, work, null)];
+  }
+  if (event.type !== "work.released") return [];
+  const { registration, date, works, leaves } = event.data;
+  return [
+    ...works.map((work, place) =>
+      row(groupId, event, place, registration, work.item, date, { ...work, release: event.id }, null),
+    ),
+    ...leaves.map((item, i) =>
+      row(groupId, event, works.length + i, registration, item.id, date, null, item),
+    ),
+  ];
+}
+
+function row(
+  groupId: string,
+  event: PreflightEvent,
+  place: number,
+  registration: string,
+  item: string,
+  date: string,
+  work: WorkDone | null,
+  leaves: object | null,
+): Row {
+  const readings = event.type === "work.released" && work ? event.data.readings : null;
+  return {
+    id: event.id,
+    place,
+    group_id: groupId,
+    registration,
+    item,
+    done_on: date,
+    at: toDb(event.at),
+    readings: jsonOrNull(readings),
+    work: jsonOrNull(work),
+    leaves: jsonOrNull(leaves),
+  };
+}
+
+/** Released works, open conditions and daily inspections. */
+export const workProjection: GroupProjection = {
+  name: "work_done",
+  per: "group",
+  kinds: ["aircraft"],
+  version: 1,
+  write: (tx, batch) =>
+    upsert(
+      tx,
+      "work_done",
+      addedIn(batch, "aircraft").flatMap((event) => toWorkRows(batch.groupId, event)),
+    ),
+  rows: (groupId, events) => events.flatMap((event) => toWorkRows(groupId, event)),
+  stored: async (db, groupId) =>
+    (await db.select().from(workDone).where(eq(workDone.groupId, groupId))).map((one) => ({
+      id: one.id,
+      place: one.place,
+      group_id: one.groupId,
+      registration: one.registration,
+      item: one.item,
+      done_on: one.date,
+      at: dbMoment(one.at),
+      readings: jsonOrNull(one.readings),
+      work: jsonOrNull(one.work),
+      leaves: jsonOrNull(one.leaves),
+    })),
+  insert: (tx, rows) => upsert(tx, "work_done", rows),
+  clear: async (tx, groupId) => {
+    await tx.delete(workDone).where(eq(workDone.groupId, groupId));
+  },
+};
+
+function toMeterRows(groupId: string, event: PreflightEvent): Row[] {
+  if (event.type !== "meter.replaced") return [];
+  const { registration, meter, oldReading, newReading } = event.data;
+  return [
+    {
+      id: event.id,
+      group_id: groupId,
+      registration,
+      meter,
+      at: toDb(event.at),
+      old_reading: oldReading,
+      new_reading: newReading,
+    },
+  ];
+}
+
+/** Meter replacements. */
+export const meterProjection: GroupProjection = {
+  name: "meter_change",
+  per: "group",
+  kinds: ["aircraft"],
+  version: 1,
+  write: (tx, batch) =>
+    upsert(
+      tx,
+      "meter_change",
+      addedIn(batch, "aircraft").flatMap((event) => toMeterRows(batch.groupId, event)),
+    ),
+  rows: (groupId, events) => events.flatMap((event) => toMeterRows(groupId, event)),
+  stored: async (db, groupId) =>
+    (await db.select().from(meterChange).where(eq(meterChange.groupId, groupId))).map((one) => ({
+      id: one.id,
+      group_id: one.groupId,
+      registration: one.registration,
+      meter: one.meter,
+      at: dbMoment(one.at),
+      old_reading: one.oldReading,
+      new_reading: one.newReading,
+    })),
+  insert: (tx, rows) => upsert(tx, "meter_change", rows),
+  clear: async (tx, groupId) => {
+    await tx.delete(meterChange).where(eq(meterChange.groupId, groupId));
+  },
+};
