@@ -104,6 +104,11 @@ export function can(principal: Principal | undefined, deed: Deed, subject: Subje
   return entryOf(deed).roles.includes(role);
 }
 
+/** True if every member may do it, whatever their role. */
+export function isForEveryone(deed: Deed): boolean {
+  return entryOf(deed).roles === EVERYONE;
+}
+
 const withArticle = (role: CrewRole) => `${/^[aeio]/.test(role) ? "an" : "a"} ${role}`;
 
 /** The roles that may do it, as a phrase: "a mechanic", "an instructor or a mechanic". */

@@ -27,6 +27,7 @@ export async function acceptEvents(
   const valid = new Map<string, PreflightEvent>();
   let repeated = 0;
   const turn = yieldingLoop();
+  const received = now.toISOString();
   for (const [index, input] of inputs.entries()) {
     await turn.pause();
     const checked = checkEvent(input, now);
@@ -34,13 +35,15 @@ export async function acceptEvents(
       refused.push({ ...checked.refusal, index });
       continue;
     }
-    const event = notAhead(checked.event, now);
+    const event = notAhead(checked.event, received);
+    let reason = unknownTo(event, names);
     // Reload unknown names, as someone may just have joined.
-    if (!fresh && unknownTo(event, names)) {
+    if (reason && !fresh) {
       names = await knownNames(db, groupId, true);
       fresh = true;
+      reason = unknownTo(event, names);
     }
-    const reason = unknownTo(event, names) ?? implausibleTime(event, names, now);
+    reason ??= implausibleTime(event, names, now);
     if (reason) {
       refused.push({ id: event.id, index, ...reason });
       continue;
@@ -79,8 +82,7 @@ export async function acceptEvents(
 }
 
 /** An event of a clock that is a little fast happened now; the device's time is kept beside it. */
-function notAhead(event: PreflightEvent, now: Date): PreflightEvent {
-  const received = now.toISOString();
+function notAhead(event: PreflightEvent, received: string): PreflightEvent {
   return event.at <= received ? event : { ...event, at: received, deviceAt: event.deviceAt ?? event.at };
 }
 
@@ -117,9 +119,9 @@ function unknownTo(event: PreflightEvent, { crew, registrations }: KnownNames): 
 
 /** Why a flight or a day cannot be right: in the future by more than a day, or before the aircraft was built. */
 function implausibleTime(event: PreflightEvent, { registrations }: KnownNames, now: Date): Fault | undefined {
-  const latest = addDays(localDate(now.toISOString()), 1);
   const wrong = (field: string, date: string, registration: string): Fault | undefined => {
-    if (date > latest) return { field, reason: "This is in the future. Check the date." };
+    if (date > addDays(localDate(now.toISOString()), 1))
+      return { field, reason: "This is in the future. Check the date." };
     const year = registrations.get(registration);
     return year !== undefined && date < `${year}-01-01`
       ? { field, reason: `${registration} was built in ${year}. Check the date.` }

@@ -73,7 +73,7 @@ test("nobody writes into another group's preflight, reuses its event's id, or cl
     { ...theirs.write("discrepancy.closed", { discrepancyId, how: "Tyre changed" }), crewId: "teo" },
     theirs.write("discrepancy.withdrawn", { discrepancyId }),
   ];
-  await acceptEvents(db, about, { groupId: OTHER, by: "operator", now: NOW });
+  await acceptEvents(db, about, { groupId: OTHER, now: NOW });
   expect(await readBundle(db, "QX-TAR", HOME.groupId)).toEqual(mine);
   expect((await readBundle(db, "QX-TAR", OTHER))?.openDiscrepancies).toEqual([]);
   expect(mine?.openDiscrepancies.map((d) => d.id)).toContain(discrepancyId);

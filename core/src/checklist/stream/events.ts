@@ -301,7 +301,7 @@ export function mergeEvents(...sets: readonly (readonly PreflightEvent[])[]): Pr
 }
 
 /** True in the usual case: each event has a greater id and no earlier time than the previous one. */
-function isInOrder(events: readonly PreflightEvent[]): boolean {
+function isInOrder(events: readonly Ordered[]): boolean {
   let id = "";
   let at = "";
   for (const event of events) {
@@ -321,6 +321,7 @@ export type Ordered = Pick<EventEnvelope<EventType>, "id" | "at" | "deviceAt" | 
  * The input is not modified. Complexity: O(n log n).
  */
 export function recordOrder<E extends Ordered>(events: readonly E[]): E[] {
+  if (isInOrder(events)) return [...events];
   const byId = [...events].sort(byEventId);
   const times = new Map<string, string>();
   const next = new Map<string, string>();

@@ -102,6 +102,7 @@ export const DISCREPANCY_KINDS = {
   "discrepancy.limited": eventKind("discrepancy.limited", { subjects: own, rows: ["discrepancy"] }),
   "discrepancy.closed": eventKind("discrepancy.closed", {
     subjects: own,
+    decided: ({ data }) => data.release !== undefined,
     subject: async (admission, { data }) => ({ released: await isReleased(admission, data) }),
     rows: ["preflight", "discrepancy"],
   }),

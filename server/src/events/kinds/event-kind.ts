@@ -31,6 +31,8 @@ export interface EventKind<T extends EventType> {
   before?(admission: Admission, event: Of<T>): Promise<string | undefined>;
   /** What `can` needs to know besides the role. */
   subject?(admission: Admission, event: Of<T>): Promise<Subject>;
+  /** False for an event of this kind whose admission does not depend on the record; absent: it does if one of these is given. */
+  decided?(event: Of<T>): boolean;
   /** Why it does not fit what is on record. */
   admit?(admission: Admission, event: Of<T>): Promise<Fault | undefined>;
   /** Tables whose rows it changes. */
@@ -46,6 +48,7 @@ export function eventKind<T extends EventType>(
 }
 
 /** True if its admission depends on the record: it is admitted in a transaction of its own, after everything before it in its batch. */
-export function isDecidedOnRecord({ before, subject, admit }: EventKind<EventType>): boolean {
-  return before !== undefined || subject !== undefined || admit !== undefined;
+export function isDecidedOnRecord(kind: EventKind<EventType>, event: PreflightEvent): boolean {
+  const asks = kind.before !== undefined || kind.subject !== undefined || kind.admit !== undefined;
+  return asks && (kind.decided?.(event) ?? true);
 }

@@ -11,7 +11,8 @@ import { so } from "../size";
 
 const BATCH = 500;
 /** Columns written per event; the plain inserts write the same. */
-const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+const COLUMNS =
+  "group_id, id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 const ROUNDS = so(24, 1);
 /** Warm-up rounds for both. */
 const WARM_UP = so(12, 0);
@@ -85,6 +86,7 @@ export async function eventsPerSecond(): Promise<Figure[]> {
 
   const plain = async (events: PreflightEvent[]) => {
     const rows = events.map((e) => [
+      HOME_GROUP,
       e.id,
       e.streamId,
       e.deviceId,
