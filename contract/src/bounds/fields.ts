@@ -1,5 +1,5 @@
 import { number, setLocale, string } from "yup";
-import { isMoment, isName, isPlainText } from "./plain-text";
+import { isKey, isMoment, isName, isPlainText } from "./plain-text";
 
 // Messages never repeat the input, which may be of any size and content.
 setLocale({
@@ -21,6 +21,12 @@ const NAME = {
     `${path} must be a name without leading or trailing spaces and without control characters`,
   test: (value: string | undefined) => value === undefined || isName(value),
 };
+const KEY = {
+  name: "key",
+  message: ({ path }: { path: string }) =>
+    `${path} must be a name without leading or trailing spaces and without control characters, and not a reserved word`,
+  test: (value: string | undefined) => value === undefined || isKey(value),
+};
 const MOMENT = {
   name: "moment",
   message: ({ path }: { path: string }) =>
@@ -39,7 +45,7 @@ export const text = (max: number) => string().max(max).test(PLAIN);
 export const requiredText = (max: number) => text(max).required().min(1);
 /** A name or id. */
 export const name = (max = 120) => string().max(max).test(NAME);
-export const key = (max = 120) => name(max).required().min(1);
+export const key = (max = 120) => string().max(max).required().min(1).test(KEY);
 export const utcTime = () => string().test(MOMENT);
 /** A number in a range far wider than anything in practice. */
 export const anyNumber = (min = -1_000_000, max = 1_000_000) => number().test(FINITE).min(min).max(max);

@@ -12,14 +12,18 @@ export function isPlainText(text: string): boolean {
   return ORDINARY_TEXT.test(text) || !NOT_PLAIN.test(text);
 }
 
+/** True for a valid name: plain, one line, trimmed. Databases ignore trailing blanks when comparing. */
+export function isName(text: string): boolean {
+  if (ORDINARY_NAME.test(text)) return true;
+  return isPlainText(text) && text.trim() === text && !/[\n\r\t]/.test(text);
+}
+
 /** Names that every object already has: as a key they would find something that nobody entered. */
 const RESERVED: ReadonlySet<string> = new Set(Object.getOwnPropertyNames(Object.prototype));
 
-/** True for a valid name: plain, one line, trimmed, not reserved. Databases ignore trailing blanks when comparing. */
-export function isName(text: string): boolean {
-  if (RESERVED.has(text)) return false;
-  if (ORDINARY_NAME.test(text)) return true;
-  return isPlainText(text) && text.trim() === text && !/[\n\r\t]/.test(text);
+/** True for a name that things can be looked up by. */
+export function isKey(text: string): boolean {
+  return text !== "" && !RESERVED.has(text) && isName(text);
 }
 
 const ISO_UTC = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/;

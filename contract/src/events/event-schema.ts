@@ -37,7 +37,7 @@ import { array, boolean, type ObjectSchema, type ObjectShape, object, string, Va
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, name, requiredText, text, utcTime } from "../bounds/fields";
 import { boundsViolation, EVENT_BOUNDS } from "../bounds/measure-value";
-import { isName } from "../bounds/plain-text";
+import { isKey, isName } from "../bounds/plain-text";
 import {
   componentSchema,
   day,
@@ -112,7 +112,7 @@ function areOutAndIn(value: object | undefined): boolean {
   return (
     rows.length <= 40 &&
     rows.every(([meter, read]) => {
-      if (!isName(meter) || meter.length > 120 || typeof read !== "object" || read === null) return false;
+      if (!isKey(meter) || meter.length > 120 || typeof read !== "object" || read === null) return false;
       const { out, in: back, ...rest } = read as Record<string, unknown>;
       return isReading(out) && isReading(back) && Object.keys(rest).length === 0;
     })

@@ -1,5 +1,5 @@
 import type { SchemaDescription, SchemaFieldDescription, SchemaObjectDescription } from "yup";
-import { isMoment, isName, isPlainText } from "../bounds/plain-text";
+import { isKey, isMoment, isName, isPlainText } from "../bounds/plain-text";
 
 type Check = (value: unknown) => boolean;
 type Test = SchemaDescription["tests"][number];
@@ -76,6 +76,7 @@ function ofTest({ name, params }: Test): Check {
     return (value) => regex.test(value as string);
   }
   if (name === "plain") return (value) => isPlainText(value as string);
+  if (name === "key") return (value) => isKey(value as string);
   if (name === "name") return (value) => isName(value as string);
   if (name === "moment") return (value) => isMoment(value as string);
   if (name === "integer") return Number.isInteger;

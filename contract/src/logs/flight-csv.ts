@@ -1,5 +1,5 @@
 import { isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
-import Papa from "papaparse";
+import { toCsv } from "./to-csv";
 
 /** Columns of every technical log; each meter adds its own: `hours out`, `hours in`, `landings`. */
 export const FLIGHT_COLUMNS = ["off", "on", "registration", "from", "to", "pilot", "crew"] as const;
@@ -44,5 +44,5 @@ export function flightCsv(
     line.oilAddedQt ?? "",
     line.remarks ?? "",
   ]);
-  return `${Papa.unparse({ fields: flightColumns(meters), data }, { escapeFormulae: true, newline: "\n" }).trimEnd()}\n`;
+  return toCsv(flightColumns(meters), data);
 }

@@ -13,6 +13,8 @@ import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { isName } from "../bounds/plain-text";
+import { longestRise } from "./longest-rise";
+import { toCsv } from "./to-csv";
 
 /** Columns of a fuel log, in order. See docs/formats/fluid-logs.md. */
 export const FUEL_COLUMNS = [
@@ -298,31 +300,41 @@ function checkAmount({
 
 /** Meters do not go back: a line below an earlier one of the same aircraft is reported and left out. */
 function withoutFallingHours(read: { row: number; made: FluidRow }[], faults: CsvFault[]): FluidRow[] {
-  const most = new Map<string, number>();
   const bad = new Set<number>();
-  for (const { row, made } of [...read].sort((a, b) =>
-    a.made.at < b.made.at ? -1 : a.made.at > b.made.at ? 1 : a.row - b.row,
-  )) {
-    if (made.hours === undefined) continue;
-    const before = most.get(made.registration) ?? 0;
-    if (made.hours < before) {
+  for (const registration of new Set(read.map(({ made }) => made.registration))) {
+    const own = read
+      .filter(({ made }) => made.registration === registration && made.hours !== undefined)
+      .sort((a, b) => (a.made.at < b.made.at ? -1 : a.made.at > b.made.at ? 1 : a.row - b.row));
+    const good = new Set(longestRise(own.map(({ made }) => made.hours ?? 0)));
+    own.forEach(({ row }, i) => {
+      if (good.has(i)) return;
       bad.add(row);
-      faults.push({
-        row,
-        column: "hours",
-        expected: `${Math.round(before * 100) / 100} or more: the hour meter cannot go backwards`,
-      });
-    } else most.set(made.registration, made.hours);
+      const hours = (step: number) => {
+        let at = i;
+        do at += step;
+        while (at in own && !good.has(at));
+        return own[at]?.made.hours;
+      };
+      faults.push({ row, column: "hours", expected: betweenText(hours(-1), hours(1)) });
+    });
   }
   return read.filter(({ row }) => !bad.has(row)).map(({ made }) => made);
+}
+
+/** The hour meter readings between which a line must lie. */
+function betweenText(low: number | undefined, high: number | undefined): string {
+  const words = (hours: number) => String(Math.round(hours * 100) / 100);
+  const why = "the hour meter cannot go backwards";
+  if (low !== undefined && high !== undefined) return `${words(low)} to ${words(high)}: ${why}`;
+  return low !== undefined ? `${words(low)} or more: ${why}` : `${words(high ?? 0)} or less: ${why}`;
 }
 
 /** Log as CSV, oldest first, with the columns above; text that looks like a formula is escaped. */
 export function fluidCsv(fluid: FluidRow["fluid"], rows: readonly FluidRow[]): string {
   const columns = fluid === "fuel" ? FUEL_COLUMNS : OIL_COLUMNS;
   const data = rows.map(({ at, part = "", ...row }) => {
-    const line: Record<string, unknown> = { ...row, time: at, tank: part, engine: part };
+    const line: Record<string, string | number> = { ...row, time: at, tank: part, engine: part };
     return columns.map((column) => line[column] ?? "");
   });
-  return `${Papa.unparse({ fields: [...columns], data }, { escapeFormulae: true, newline: "\n" }).trimEnd()}\n`;
+  return toCsv(columns, data);
 }

@@ -1,8 +1,21 @@
 import type { ComposedList } from "@cravix/core";
-import Papa from "papaparse";
-import { paperLines } from "../files/list-paper";
+import { type PaperLine, paperLines } from "../files/list-paper";
+import { toCsv } from "./to-csv";
+
+const COLUMNS = [
+  "step",
+  "station",
+  "title",
+  "good",
+  "why",
+  "today",
+  "caution",
+] as const satisfies readonly (keyof PaperLine)[];
 
 /** Today's checklist as CSV, one line per item. */
 export function listCsv(list: ComposedList): string {
-  return Papa.unparse(paperLines(list));
+  return toCsv(
+    COLUMNS,
+    paperLines(list).map((line) => COLUMNS.map((column) => line[column])),
+  );
 }

@@ -1,6 +1,8 @@
 import type { AircraftType, FluidRow } from "@cravix/core";
 import fc from "fast-check";
 import { fluidCsv, readFluidCsv, readReceiptCsv, receiptCsv } from "./index";
+import { longestRise } from "./longest-rise";
+import { toCsv } from "./to-csv";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
 const source = { kind: "handbook", text: "card", example: true } as const;
@@ -126,9 +128,41 @@ describe("a fuel log from a table", () => {
       "2026-04-04,QX-TAR,uplift,left,10,L,4211,,",
     );
     expect(faults).toEqual([
-      { row: 2, column: "hours", expected: "4210 or more: the hour meter cannot go backwards" },
+      { row: 2, column: "hours", expected: "4210 to 4211: the hour meter cannot go backwards" },
     ]);
     expect(rows.map((row) => row.hours)).toEqual([4210, 4211]);
+  });
+
+  test("one reading typed too high loses its own line, not all later ones", () => {
+    const { rows, faults } = fuel(
+      ...[4201, 42020, 4203, 4204, 4205].map(
+        (hours, i) => `2026-04-0${i + 1},QX-TAR,uplift,left,10,L,${hours},,`,
+      ),
+    );
+    expect(faults).toEqual([
+      { row: 3, column: "hours", expected: "4201 to 4203: the hour meter cannot go backwards" },
+    ]);
+    expect(rows.map((row) => row.hours)).toEqual([4201, 4203, 4204, 4205]);
+  });
+
+  test("as few lines as possible are rejected", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 9 }), { maxLength: 10 }), (hours) => {
+        const kept = longestRise(hours);
+        expect(
+          kept.every((at, i) => i === 0 || (hours[at] as number) >= (hours[kept[i - 1] as number] as number)),
+        ).toBe(true);
+        // Every other choice of lines, tried one by one.
+        let most = 0;
+        for (let set = 0; set < 1 << hours.length; set++) {
+          const chosen = hours.filter((_, i) => set & (1 << i));
+          if (chosen.every((one, i) => i === 0 || one >= (chosen[i - 1] as number)))
+            most = Math.max(most, chosen.length);
+        }
+        expect(kept).toHaveLength(most);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   test("a missing column is shown once, and a line that is cut off keeps the others", () => {
@@ -197,6 +231,8 @@ test("what is written out is read in again, line for line; a formula is defused"
     at: "2026-04-01T00:00:00.000Z",
   } as const;
   expect(fluidCsv("fuel", [formula])).toContain("'=2+3");
+  expect(fluidCsv("fuel", [{ ...formula, receipt: "4201\n=2+3" }])).toContain("4201\n'=2+3");
+  expect(toCsv(["text", "number"], [["-2+3\r\n@now", -2]])).toBe(`text,number\n"'-2+3\r\n'@now",-2\n`);
 });
 
 describe("a pump's receipt", () => {

@@ -1,5 +1,5 @@
 import type { LocalDate } from "@cravix/core";
-import Papa from "papaparse";
+import { toCsv } from "./to-csv";
 
 /** A calendar entry of the group: a workshop visit, or a due day. */
 export interface PlanRow {
@@ -15,20 +15,10 @@ export interface PlanRow {
 
 const COLUMNS = ["date", "what", "registration", "text", "from", "to"];
 
-/** The plan as CSV; text that looks like a formula is escaped. */
+/** The plan as CSV. */
 export function planCsv(rows: readonly PlanRow[]): string {
-  return `${Papa.unparse(
-    {
-      fields: COLUMNS,
-      data: rows.map(({ date, what, registration, text, from = "", to = "" }) => [
-        date,
-        what,
-        registration,
-        text,
-        from,
-        to,
-      ]),
-    },
-    { newline: "\n", escapeFormulae: true },
-  )}\n`;
+  return toCsv(
+    COLUMNS,
+    rows.map(({ date, what, registration, text, from, to }) => [date, what, registration, text, from, to]),
+  );
 }

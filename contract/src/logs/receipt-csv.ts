@@ -1,6 +1,7 @@
 import { FUEL_GRADES, readFuelUnit } from "@cravix/core";
 import Papa from "papaparse";
 import type { CsvFault, Receipt } from "../api/api-types";
+import { toCsv } from "./to-csv";
 
 export const RECEIPT_COLUMNS = [
   "receipt",
@@ -54,7 +55,7 @@ export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: Csv
 
 /** A receipt as CSV, as the pump issues it. */
 export function receiptCsv({ at, tankId = "", ...receipt }: Receipt): string {
-  const line: Record<string, unknown> = { ...receipt, time: at, tank: tankId };
+  const line: Record<string, string | number> = { ...receipt, time: at, tank: tankId };
   const data = [RECEIPT_COLUMNS.map((column) => line[column])];
-  return `${Papa.unparse({ fields: [...RECEIPT_COLUMNS], data }, { escapeFormulae: true, newline: "\n" })}\n`;
+  return toCsv(RECEIPT_COLUMNS, data);
 }

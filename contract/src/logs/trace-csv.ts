@@ -1,6 +1,7 @@
 import { CHANNEL_UNITS, type Channel, rowsOf, type Trace } from "@cravix/core/run-up";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
+import { toCsv } from "./to-csv";
 import { guessColumns, isUnitsRow, kindOf, type TraceColumn, toOwnUnit, withUnitsRow } from "./trace-columns";
 import { settleUnits, type UnitQuestion } from "./trace-units";
 
@@ -245,7 +246,7 @@ export function traceCsv({ t, channels }: Trace): string {
     at,
     ...rows.map(([, values]) => (Number.isNaN(values[i]) ? "" : values[i])),
   ]);
-  return `${Papa.unparse({ fields, data }, { newline: "\n" })}\n`;
+  return toCsv(fields, data);
 }
 
 const OWN: Record<string, string> = {

@@ -1,7 +1,7 @@
 import { DUE_KINDS, FINDING_GRADES, FLIGHT_KINDS, isLocalDate, METER_KINDS, PURPOSES } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text, utcTime } from "../../bounds/fields";
-import { isName } from "../../bounds/plain-text";
+import { isKey } from "../../bounds/plain-text";
 import { id, optional, source, words } from "./parts";
 
 /** A calendar day. */
@@ -29,12 +29,7 @@ export const totalsSchema = (most = MAX_TOTAL) =>
         rows.length <= MAX_METERS &&
         rows.every(
           ([meter, total]) =>
-            isName(meter) &&
-            meter !== "" &&
-            meter.length <= 120 &&
-            typeof total === "number" &&
-            total >= 0 &&
-            total <= most,
+            isKey(meter) && meter.length <= 120 && typeof total === "number" && total >= 0 && total <= most,
         )
       );
     })
