@@ -6,6 +6,7 @@ import { timeout } from "hono/timeout";
 import type { Logger } from "pino";
 import type { Database } from "./db/database";
 import { codeOf, isBusy, isGone } from "./db/database-error";
+import { errorFields } from "./error-fields";
 import { atMost } from "./middleware/body";
 import { sameOriginOnly } from "./middleware/same-origin-only";
 import { problem } from "./problem";
@@ -79,6 +80,8 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.use("/api/*", async (c, next) => {
     const from = performance.now();
     await next();
+    // A HEAD request is answered like a GET, but nobody reads the body: a stream would wait for ever.
+    if (c.req.raw.method === "HEAD") await c.res.body?.cancel();
     if (!c.res.headers.has("cache-control")) c.header("cache-control", "no-store");
     logger.debug({
       method: c.req.method,
@@ -95,7 +98,9 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.route("/api", healthRoutes(database));
   app.route(
     "/api/v1",
-    apiRoutes(database, clock, (error) => logger.error({ err: error }, "an event could not be recorded")),
+    apiRoutes(database, clock, (error) =>
+      logger.error({ error: errorFields(error) }, "an event could not be recorded"),
+    ),
   );
   app.all("/api/*", (c) => problem(c, 404, "Nothing found at this address."));
   if (webRoot) app.route("/", webRoutes(webRoot));
@@ -105,7 +110,7 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
     const passes = isGone(error) || isQueueFull(error) || isBusy(error);
     // While the database is down every client is told; log briefly.
     if (passes) logger.warn({ path: c.req.path, code: codeOf(error) });
-    else logger.error({ err: error, path: c.req.path });
+    else logger.error({ error: errorFields(error), path: c.req.path });
     if (isGone(error) || isQueueFull(error))
       return problem(c, 503, "The database is not responding. Try again later; sending twice does no harm.");
     if (isBusy(error))

@@ -25,9 +25,30 @@ export const isBadData = (error: unknown): boolean =>
     "ER_CONSTRAINT_FAILED",
   ]) || codesOf(error).some(({ sqlState }) => sqlState.startsWith("22"));
 
+/** Messages of errors that have no code: the connection ended before or while a query was sent. */
+const CLOSED = /closed state|pool is closed|connection (is )?(closed|lost)|server has gone away/i;
+
+const messagesOf = (error: unknown): string => {
+  const { message, cause } = (error ?? {}) as { message?: unknown; cause?: { message?: unknown } };
+  return `${String(message)} ${String(cause?.message)}`;
+};
+
 /** The database is unreachable, not responding, or out of disk or memory. */
 export const isGone = (error: unknown): boolean =>
+  CLOSED.test(messagesOf(error)) ||
   has(error, [
+    "ECONNABORTED",
+    "EHOSTUNREACH",
+    "ENETUNREACH",
+    "ENOTFOUND",
+    "ER_CONNECTION_KILLED",
+    "ER_QUERY_INTERRUPTED",
+    "ER_ABORTING_CONNECTION",
+    "ER_NEW_ABORTING_CONNECTION",
+    "ER_NET_READ_ERROR",
+    "ER_NET_ERROR_ON_WRITE",
+    // A node of a database cluster that is not ready.
+    "ER_UNKNOWN_COM_ERROR",
     "ECONNREFUSED",
     "ECONNRESET",
     "PROTOCOL_CONNECTION_LOST",

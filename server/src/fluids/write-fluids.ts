@@ -3,6 +3,7 @@ import { type FluidRow, fluidRowsOf, type PreflightState } from "@cravix/core";
 import { inArray, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
+import { whileBusy } from "../db/retried";
 import { fluidLog } from "../db/schema/fluids";
 import { HOME_GROUP } from "../db/schema/group";
 import { upsert } from "../db/upsert";
@@ -68,9 +69,11 @@ export async function importFluids(db: Db, rows: readonly FluidRow[], groupId: s
     const ids = new Set(known.map((row) => row.id));
     const fresh = part.filter((row) => !ids.has(row.id)).map((row) => Object.values(row));
     if (fresh.length === 0) continue;
-    const [result] = await db.execute(sql`insert ignore into ${fluidLog}
-      (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, stream_id)
-      values ${sql.param(fresh)}`);
+    const [result] = await whileBusy(() =>
+      db.execute(sql`insert ignore into ${fluidLog}
+        (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, stream_id)
+        values ${sql.param(fresh)}`),
+    );
     taken += (result as unknown as { affectedRows: number }).affectedRows;
   }
   return taken;

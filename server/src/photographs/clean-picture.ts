@@ -3,6 +3,8 @@ import sharp from "sharp";
 
 /** Maximum pixels; cameras have about fifty million. */
 const MAX_PIXELS = 60_000_000;
+// One thread: requests of others need the rest.
+sharp.concurrency(1);
 const FORMATS = ["jpeg", "png", "webp"];
 const QUALITY = 80;
 

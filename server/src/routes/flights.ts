@@ -94,7 +94,7 @@ export function flightRoutes({ db }: Database, clock: () => Date, onError: (erro
           await out.write(head ? table : table.slice(table.indexOf("\n") + 1));
           head = false;
           const last = rows.at(-1);
-          if (rows.length < PART || !last) return;
+          if (rows.length < PART || !last || out.aborted) return;
           before = { off: last.off, id: last.id };
         }
       });

@@ -87,6 +87,7 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
         const table = fluidCsv(fluid, rows);
         await out.write(head ? table : table.slice(table.indexOf("\n") + 1));
         head = false;
+        if (out.aborted) return;
       }
     });
   };

@@ -3,12 +3,14 @@ import { and, eq, sql } from "drizzle-orm";
 import { Hono } from "hono";
 import type { Database } from "../db/database";
 import { toDb } from "../db/moment";
+import { whileBusy } from "../db/retried";
 import { event } from "../db/schema/checklist";
 import { photograph } from "../db/schema/photograph";
 import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { Turns } from "../turns";
 import { ofPhotograph } from "./addresses";
 
 /** A photo never changes under its hash, so it can be cached forever. */
@@ -16,6 +18,8 @@ const FOR_GOOD = "private, max-age=31536000, immutable";
 
 /** Photos of discrepancies: uploaded by the device that took them, downloaded by others. */
 export function photographRoutes({ db }: Database, clock: () => Date) {
+  // Decoding a large photo takes a processor for seconds: one at a time.
+  const turns = new Turns(1);
   return new Hono()
     .put("/photographs/:hash", atMost("picture"), valid("param", ofPhotograph), async (c) => {
       const { hash } = c.req.valid("param");
@@ -40,19 +44,15 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
       if (!named)
         return problem(c, 409, "No recorded discrepancy refers to this photo. Send the discrepancy first.");
       const { cleanPicture } = await import("../photographs/clean-picture");
-      const clean = await cleanPicture(sent);
+      const clean = await turns.run(1, () => cleanPicture(sent));
       if (!clean)
         return problem(c, 422, "The file is not a complete JPEG, PNG or WebP photo of a usual camera size.");
-      await db
-        .insert(photograph)
-        .ignore()
-        .values({
-          groupId,
-          hash,
-          at: toDb(clock().toISOString()),
-          crewId: crewId ?? null,
-          ...clean,
-        });
+      await whileBusy(() =>
+        db
+          .insert(photograph)
+          .ignore()
+          .values({ groupId, hash, at: toDb(clock().toISOString()), crewId: crewId ?? null, ...clean }),
+      );
       return c.body(null, 204);
     })
     .get("/photographs/:hash", valid("param", ofPhotograph), async (c) => {
