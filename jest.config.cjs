@@ -9,7 +9,7 @@ const plain = (name, extra = {}) => ({
   },
   // Packages that ship ES modules only.
   transformIgnorePatterns: [
-    "/node_modules/(?!(uuid|metar-taf-parser|suncalc|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
+    "/node_modules/(?!(uuid|p-queue|p-timeout|eventemitter3|metar-taf-parser|suncalc|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
   ],
   ...extra,
 });

@@ -23,6 +23,7 @@ export class Turns {
       throw new HTTPException(503, {
         message: "The server is busy. Try again later; sending twice does no harm.",
       });
-    return this.#queue.add(job, { priority: size <= SMALL ? 1 : 0 });
+    // Without an abort signal or a timeout the result is always that of the job.
+    return this.#queue.add(job, { priority: size <= SMALL ? 1 : 0 }) as Promise<T>;
   }
 }

@@ -1,22 +1,23 @@
 import { runTask, SetupError } from "./fail";
 import { fuzz } from "./robustness/fuzz";
 import { killAgainAndAgain } from "./robustness/kill";
+import { poison } from "./robustness/poison";
 import { buildWebIfStale } from "./site/web-build";
 
 /**
- * npm run test:robustness: hostile requests and kills against the real server, on loopback. `short` is used by npm test; by hand:
- * `npm run test:robustness -- fuzz 20000 [seed]`, `npm run test:robustness -- kill 50 [seed]`.
+ * npm run attack: hostile requests, valid but strange records, and kills against the real server, on loopback. `short` is used by
+ * npm test; by hand: `npm run attack -- fuzz 20000 [seed]`, `npm run attack -- poison 20000 [seed]`, `npm run attack -- kill 50`.
  */
 await runTask(async () => {
   const [what = "short", count, seed = "1"] = process.argv.slice(3);
   const asked = count === undefined ? undefined : Number(count);
-  if (!["short", "fuzz", "kill"].includes(what) || Number.isNaN(asked))
+  if (!["short", "fuzz", "poison", "kill"].includes(what) || Number.isNaN(asked))
     throw new SetupError(
-      "usage: npm run test:robustness -- short | fuzz <requests> [seed] | kill <times> [seed]",
+      "usage: npm run attack -- short | fuzz <requests> [seed] | poison <events> [seed] | kill <times> [seed]",
     );
   await buildWebIfStale();
   let good = true;
-  if (what !== "kill") {
+  if (what === "short" || what === "fuzz") {
     const outcome = await fuzz(asked ?? 700, Number(seed));
     const { troubles, goodLost, ...figures } = outcome;
     console.log(JSON.stringify(figures));
@@ -26,7 +27,16 @@ await runTask(async () => {
     );
     good &&= troubles.length === 0 && goodLost.length === 0 && outcome.goodSent > 0;
   }
-  if (what !== "fuzz") {
+  if (what === "short" || what === "poison") {
+    const { troubles, ...figures } = await poison(asked ?? 300, Number(seed));
+    console.log(JSON.stringify(figures));
+    for (const line of troubles.slice(0, 30)) console.log(`  ${line}`);
+    console.log(
+      `${troubles.length} reads failed after ${figures.taken} strange events and files were accepted`,
+    );
+    good &&= troubles.length === 0 && figures.taken > 0;
+  }
+  if (what === "short" || what === "kill") {
     const outcome = await killAgainAndAgain(asked ?? 4, Number(seed));
     const { lost, differences, ...figures } = outcome;
     console.log(JSON.stringify(figures));

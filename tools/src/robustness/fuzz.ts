@@ -168,7 +168,7 @@ export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
       const answer = await fetch(server.url + attack.path, {
         method: attack.method,
         ...(attack.body !== undefined && { body: attack.body as BodyInit }),
-        headers: attack.type ? { "content-type": attack.type } : {},
+        headers: { "cravix-crew": "yuki", ...(attack.type && { "content-type": attack.type }) },
         signal: AbortSignal.timeout(MAX_MS),
       });
       outcome.byStatus[answer.status] = (outcome.byStatus[answer.status] ?? 0) + 1;

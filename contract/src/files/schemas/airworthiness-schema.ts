@@ -68,7 +68,7 @@ export const fitsItsKind = (kinds: FieldsByKind) => ({
   },
 });
 
-const LIMIT_FIELDS: FieldsByKind = {
+export const DUE_LIMIT_FIELDS: FieldsByKind = {
   months: { must: ["months", "to"], may: ["tolerances", "rhythmWithin"] },
   days: { must: ["days"], may: ["tolerances", "rhythmWithin"] },
   meter: { must: ["meter", "every"], may: ["tolerances", "rhythmWithin"] },
@@ -77,7 +77,7 @@ const LIMIT_FIELDS: FieldsByKind = {
 };
 
 const dueLimitSchema = object({
-  by: string().required().oneOf(Object.keys(LIMIT_FIELDS)),
+  by: string().required().oneOf(Object.keys(DUE_LIMIT_FIELDS)),
   months: anyNumber(1, 600).integer(),
   to: string().oneOf(["month end", "same day"]),
   days: anyNumber(1, 20_000).integer(),
@@ -89,10 +89,10 @@ const dueLimitSchema = object({
   rhythmWithin: anyNumber(0, 10_000),
 })
   .noUnknown()
-  .test(fitsItsKind(LIMIT_FIELDS))
+  .test(fitsItsKind(DUE_LIMIT_FIELDS))
   .meta({
     jsonSchema: {
-      oneOf: Object.entries(LIMIT_FIELDS).map(([by, { must }]) => ({
+      oneOf: Object.entries(DUE_LIMIT_FIELDS).map(([by, { must }]) => ({
         properties: { by: { const: by } },
         required: ["by", ...must],
       })),

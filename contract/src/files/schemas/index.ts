@@ -5,6 +5,7 @@ export * from "./deferral-schema";
 export * from "./item-schema";
 export * from "./loading-schema";
 export * from "./minima-schema";
+export * from "./person-schema";
 export * from "./place-schemas";
 export * from "./type-schema";
 export * from "./weather-schema";

@@ -5,7 +5,7 @@ import { day, type FieldsByKind, fitsItsKind, flightKinds } from "./airworthines
 import { minimaSchema } from "./minima-schema";
 import { id, optional, source, words } from "./parts";
 
-const LIMIT_FIELDS: FieldsByKind = {
+export const PERSON_LIMIT_FIELDS: FieldsByKind = {
   months: { must: ["months", "to"], may: [] },
   days: { must: ["days"], may: [] },
   date: { must: ["date"], may: [] },
@@ -13,7 +13,7 @@ const LIMIT_FIELDS: FieldsByKind = {
 };
 
 const personLimit = object({
-  by: string().required().oneOf(Object.keys(LIMIT_FIELDS)),
+  by: string().required().oneOf(Object.keys(PERSON_LIMIT_FIELDS)),
   months: anyNumber(1, 600).integer(),
   to: string().oneOf(["month end", "same day"]),
   days: anyNumber(1, 20_000).integer(),
@@ -22,7 +22,7 @@ const personLimit = object({
   night: boolean().oneOf([true]),
 })
   .noUnknown()
-  .test(fitsItsKind(LIMIT_FIELDS));
+  .test(fitsItsKind(PERSON_LIMIT_FIELDS));
 
 /** A due item of a person. */
 export const personDueSchema = object({
