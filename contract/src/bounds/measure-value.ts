@@ -8,7 +8,7 @@ export interface Bounds {
 }
 
 /** Events are small: the largest holds a run-up plot. */
-export const EVENT_BOUNDS: Bounds = { depth: 8, values: 6000, text: 8000 };
+export const EVENT_BOUNDS: Bounds = { depth: 12, values: 6000, text: 8000 };
 /** Enough for a type with five thousand items. */
 export const FILE_BOUNDS: Bounds = { depth: 16, values: 400_000, text: 20_000, finite: true };
 

@@ -31,13 +31,14 @@ export function sharedComponentId(registration: string, id: string): string {
 
 /**
  * Snapshot of a component at removal, under an id unique in the group: its times including this aircraft's, its due items and
- * their works. `totals` are the aircraft's at that time; undefined if no component has this id. Complexity: O(fittings + works).
+ * their works. `shared` is that id: a component that came from elsewhere keeps its own. `totals` are the aircraft's at that time; undefined if no component has this id. Complexity: O(fittings + works).
  */
 export function componentAsItIs(
   record: Pick<AircraftRecord, "registration" | "components" | "fittings" | "items" | "works">,
   id: string,
   totals: Totals,
   released: readonly WorkDone[] = [],
+  shared = sharedComponentId(record.registration, id),
 ): ComponentSnapshot | undefined {
   const component = record.components.find((one) => one.id === id);
   if (!component) return undefined;
@@ -47,11 +48,11 @@ export function componentAsItIs(
   return {
     component: {
       ...component,
-      id: sharedComponentId(record.registration, id),
+      id: shared,
       sinceNew,
       ...(component.sinceOverhaul && { sinceOverhaul: sinceOverhaul(component, sinceNew) }),
     },
-    items: items.map((item) => ({ ...item, of: sharedComponentId(record.registration, id) })),
+    items: items.map((item) => ({ ...item, of: shared })),
     works: [...record.works, ...released].filter(({ item }) => names.has(item)),
   };
 }

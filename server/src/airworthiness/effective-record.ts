@@ -112,11 +112,14 @@ function historyOf(
   works: readonly (typeof workDone.$inferSelect)[],
 ): History {
   const removed: History["removed"] = new Map();
+  // Components that came from elsewhere have an id of the group already.
+  const came = new Set(moves.flatMap(({ as }) => as?.component.id ?? []));
   let record = begin;
   for (const { id, at, component, fitted, position, totals, as } of moves) {
     if (!fitted) {
       const before = works.filter((work) => (work.at ?? work.date) <= at);
-      const shelved = onShelf(record, component, fromDb(at), totals, before);
+      const shared = came.has(component) ? component : sharedComponentId(record.registration, component);
+      const shelved = onShelf(record, component, shared, fromDb(at), totals, before);
       if (shelved) removed.set(id, shelved);
     }
     const move =
@@ -132,6 +135,7 @@ function historyOf(
 function onShelf(
   record: AircraftRecord,
   id: string,
+  shared: string,
   at: string,
   totals: Move["totals"],
   works: readonly (typeof workDone.$inferSelect)[],
@@ -140,9 +144,8 @@ function onShelf(
   const component = record.components.find((one) => one.id === id);
   if (!component) return undefined;
   const done = works.flatMap((row) => workOf(row, record.meters) ?? []);
-  const as = calculated(() => componentAsItIs(record, id, totals, done));
+  const as = calculated(() => componentAsItIs(record, id, totals, done, shared));
   if ("value" in as) return as.value && { ...as.value, from, at };
-  const shared = sharedComponentId(from, id);
   const items = record.items.filter(({ of }) => of === id).map((item) => ({ ...item, of: shared }));
   return { component: { ...component, id: shared }, items, works: [], from, at, problem: as.problem };
 }
@@ -166,8 +169,16 @@ export async function readShelf(db: Db | Tx, groupId: string): Promise<OnShelf[]
     .where(eq(componentMove.groupId, groupId))
     .orderBy(asc(componentMove.at), asc(componentMove.id));
   const last = new Map<string, Move>();
-  for (const move of moves)
-    last.set(move.as?.component.id ?? sharedComponentId(move.registration, move.component), move);
+  const came = new Set(
+    moves.flatMap(({ registration, as }) => (as ? `${registration} ${as.component.id}` : [])),
+  );
+  for (const move of moves) {
+    const { registration, component, as } = move;
+    const own = came.has(`${registration} ${component}`)
+      ? component
+      : sharedComponentId(registration, component);
+    last.set(as?.component.id ?? own, move);
+  }
   const waiting = [...last.values()].filter(({ fitted }) => !fitted);
   const histories = await readHistories(db, groupId, [
     ...new Set(waiting.map(({ registration }) => registration)),

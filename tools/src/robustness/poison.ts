@@ -83,6 +83,7 @@ function makeEvent(known: Known, random: Random, now: number): PreflightEvent {
     const { line } = data as { line?: Record<string, unknown> };
     if (line) line.registration = data.registration;
   }
+  if (random() < 0.7) makePlausible(type, data, new Date(at).toISOString().slice(0, 10));
   const event = {
     id,
     type,
@@ -94,6 +95,31 @@ function makeEvent(known: Known, random: Random, now: number): PreflightEvent {
     data,
   } as PreflightEvent;
   return { ...event, crewId: authorOf(event, random) };
+}
+
+/** Fits what admission asks about, so that what remains strange is taken. */
+function makePlausible(type: string, data: Record<string, unknown>, date: string): void {
+  if (type === "work.released") {
+    Object.assign(data, { date, readings: { hours: 1, landings: 1 }, preventive: undefined });
+    data.works = (data.works as { date: string }[]).map((work) =>
+      work.date > date ? { ...work, date } : work,
+    );
+    data.leaves = (data.leaves as { limits: { meter?: string }[] }[]).map((item) => ({
+      ...item,
+      limits: item.limits.map((limit) => (limit.meter ? { ...limit, meter: "hours" } : limit)),
+    }));
+    delete data.preventive;
+  }
+  if (type === "component.fitted" || type === "component.removed") data.totals = { hours: 1, landings: 1 };
+  if (type === "component.fitted") {
+    Object.assign(data.component as object, { sinceNew: { hours: 5 } });
+    data.items = (data.items as { limits: { meter?: string }[] }[]).map((item) => ({
+      ...item,
+      limits: item.limits.map((limit) => (limit.meter ? { ...limit, meter: "hours" } : limit)),
+    }));
+    const ids = (data.items as { id: string }[]).map((item) => item.id);
+    data.works = (data.works as { item: string }[]).filter(({ item }) => ids.includes(item));
+  }
 }
 
 /** Usually somebody who may do it. */

@@ -23,8 +23,10 @@ const NO_RECORD: Fault = {
   reason: "This aircraft has no airworthiness record on file.",
 };
 
+/** A component is known by its own id, and by the one it gets when it leaves its first aircraft. */
 const subjects = (groupId: string, registration: string, component: string) => [
   subjectOf.aircraft(groupId, registration),
+  subjectOf.component(groupId, component),
   subjectOf.component(groupId, sharedComponentId(registration, component)),
 ];
 
@@ -112,7 +114,11 @@ async function fittedElsewhere(
     all.map(({ registration }) => registration),
   );
   for (const [other, record] of records)
-    if (record.components.some((one) => sharedComponentId(other, one.id) === id && isFitted(record, one.id)))
+    if (
+      record.components.some(
+        (one) => (one.id === id || sharedComponentId(other, one.id) === id) && isFitted(record, one.id),
+      )
+    )
       return {
         field: "data.component",
         reason: `${name} is fitted to ${other}. Log its removal there first.`,
@@ -127,10 +133,7 @@ export const COMPONENT_KINDS = {
     rows: ["component_move"],
   }),
   "component.fitted": eventKind("component.fitted", {
-    subjects: ({ data }, groupId) => [
-      subjectOf.aircraft(groupId, data.registration),
-      subjectOf.component(groupId, data.component.id),
-    ],
+    subjects: ({ data }, groupId) => subjects(groupId, data.registration, data.component.id),
     admit: fittingFault,
     rows: ["component_move"],
   }),
