@@ -27,6 +27,7 @@ import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan, MAX_JSON_DEPTH } from "../bounds/json-depth";
+import { circularRule } from "./circular-rules";
 import {
   aircraftSchema,
   aircraftTypeSchema,
@@ -207,6 +208,12 @@ function typeFaults(type: AircraftType): FileFault[] {
     if (!rule.waits.items?.length && !rule.waits.touches)
       faults.push({ path: `rules[${i}].waits`, expected: '"items" or "touches"' });
   });
+  const circular = circularRule(type);
+  if (circular)
+    faults.push({
+      path: `rules[${circular.rule}].waits`,
+      expected: `items that do not wait for each other; now ${circular.circle.join(" and ")} do`,
+    });
   faults.push(...profileFaults(type, ""));
   type.variants?.forEach((variant, i) => {
     faults.push(...profileFaults(variant, `variants[${i}].`));

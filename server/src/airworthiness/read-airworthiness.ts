@@ -27,7 +27,7 @@ const MAX_WORKS = 3000;
 
 /** Airworthiness data of an aircraft for a device; null without a record. */
 export async function readAirworthiness(
-  db: Db,
+  db: Db | Tx,
   registration: string,
   groupId: string,
   options: { now?: Date; days?: boolean } = {},
@@ -37,7 +37,7 @@ export async function readAirworthiness(
 
 /** Airworthiness data of several aircraft, by registration; those without a record are left out. `days`: with usage history. */
 export async function readAirworthinessOf(
-  db: Db,
+  db: Db | Tx,
   registrations: readonly string[],
   groupId: string,
   { now = new Date(), days = true }: { now?: Date; days?: boolean } = {},

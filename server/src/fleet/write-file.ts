@@ -10,6 +10,7 @@ import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "..
 import { lockSubjects, subjectOf } from "../events/lock-subjects";
 import { carryTotals } from "../events/projections/flight-rows";
 import { notAllowed } from "./file-permission";
+import { recordProblems } from "./record-problems";
 
 /** Who saves a file, and which version it is based on. */
 export interface WriteFileOptions {
@@ -66,7 +67,7 @@ export async function saveFile(
     const missing = await missingFor(tx, groupId, file);
     if (missing) return { missing };
     const newest = await newestVersion(tx, groupId, kind, fileId, now);
-    if (basis !== undefined && !isBasis(basis, newest)) return { changed: true };
+    if (basis !== undefined && !isBasis(basis, newest)) return { changed: true as const };
     const hash = contentHash(file);
     if (newest?.hash !== hash)
       await tx.insert(fileVersion).values({
@@ -80,9 +81,40 @@ export async function saveFile(
         crewId: by === "operator" ? null : (by?.id ?? null),
         body: file,
       });
+    const before =
+      file.format === "cravix.airworthiness/1"
+        ? await recordProblems(tx, groupId, file.registration, now)
+        : undefined;
     await putNewest(tx, groupId, file);
+    if (before) await rejectNewProblems(tx, groupId, fileId, now, before);
     return undefined;
+  }).catch((error: unknown) => {
+    if (error instanceof RecordConflict) return { missing: error.fault };
+    throw error;
   });
+}
+
+/** Rolls a file back that contradicts what is on record. */
+class RecordConflict extends Error {
+  constructor(readonly fault: { path: string; expected: string }) {
+    super("The file contradicts what is on record.");
+  }
+}
+
+/** A record may not make due items impossible to calculate that were not so before. */
+async function rejectNewProblems(
+  tx: Tx,
+  groupId: string,
+  registration: string,
+  now: Date,
+  before: ReadonlyMap<string, string>,
+): Promise<void> {
+  for (const [item, problem] of await recordProblems(tx, groupId, registration, now))
+    if (!before.has(item))
+      throw new RecordConflict({
+        path: "items",
+        expected: `a record that fits the flights, releases and components on file. ${problem}`,
+      });
 }
 
 /** A device may have based its change on an upgraded file. */

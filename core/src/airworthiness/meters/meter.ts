@@ -73,14 +73,19 @@ function assertReading({ name }: Meter, reading: number): void {
     throw new QuantityError(`${name}: enter 0 or a higher number.`);
 }
 
+/** No aircraft or engine reaches these. */
+const MAX_HOURS = 100_000;
+const MAX_COUNT = 1_000_000;
+
 /**
  * Fault in the form of a reading: negative, or with more decimals than the meter shows (usually a typing error). Undefined if
  * there is none.
  */
 export function readingFault(meter: Meter, reading: number): string | undefined {
-  const { name, decimals } = meter;
+  const { name, decimals, kind } = meter;
   if (!Number.isFinite(reading) || reading < 0) return `${name}: enter 0 or a higher number.`;
-  if (reading > 1e6) return `${name}: ${formatNumber(reading)} is too high. Check the reading.`;
+  if (reading > (isCounted(kind) ? MAX_COUNT : MAX_HOURS))
+    return `${name}: ${formatNumber(reading)} is too high. Check the reading.`;
   const scale = 10 ** decimals;
   if (Math.abs(reading * scale - Math.round(reading * scale)) < 1e-6) return undefined;
   return decimals === 0
