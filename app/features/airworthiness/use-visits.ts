@@ -3,6 +3,7 @@ import {
   airworthinessSnapshot,
   type ClosedPeriod,
   daysBetween,
+  isLocalDate,
   judgeAirworthiness,
   type LocalDate,
   localDate,
@@ -202,6 +203,7 @@ function daysByHand(visits: readonly PlannedVisit[], today: LocalDate): Record<s
   const moved = new Set(visits.filter(({ byHand }) => byHand).map(({ registration }) => registration));
   const days: Record<string, LocalDate[]> = {};
   for (const { registration, date } of visits)
-    if (moved.has(registration) && date >= today) days[registration] = [...(days[registration] ?? []), date];
+    if (moved.has(registration) && isLocalDate(date) && date >= today)
+      days[registration] = [...(days[registration] ?? []), date];
   return days;
 }
