@@ -7,22 +7,22 @@ import { callerOf } from "../identity";
 import { atMost, limitJsonDepth } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
-import { Turns } from "../turns";
+import { inTurn, Turns } from "../turns";
 
 /** Events are validated one by one: an invalid one is rejected by id and does not affect others. */
 const events = mixed((value): value is unknown[] => Array.isArray(value))
   .typeError("a list of events")
   .required("a list of events");
-/** Batches written at once: half of the database connections. */
-const WRITERS = 4;
+/** Batches written at once: fewer than half of the database connections. */
+const WRITERS = 3;
 
 const batch = object({ events }).strict();
 
 export function eventRoutes({ db }: Database, clock: () => Date, onError: (error: unknown) => void) {
-  const turns = new Turns(WRITERS);
   return new Hono().post(
     "/events",
     atMost("batch"),
+    inTurn(new Turns(WRITERS)),
     limitJsonDepth,
     valid("json", batch, "The request body has no list of events."),
     async (c) => {
@@ -30,9 +30,7 @@ export function eventRoutes({ db }: Database, clock: () => Date, onError: (error
       if (sent.length > MAX_BATCH)
         return problem(c, 413, `A batch can have at most ${MAX_BATCH} events; this one has ${sent.length}.`);
       const { groupId } = callerOf(c);
-      return c.json(
-        await turns.run(sent.length, () => acceptEvents(db, sent, { now: clock(), groupId, onError })),
-      );
+      return c.json(await acceptEvents(db, sent, { now: clock(), groupId, onError }));
     },
   );
 }
