@@ -217,7 +217,7 @@ test("an unknown aircraft, and an aircraft whose checklist is not written, are e
   page,
 }) => {
   await open(page);
-  await page.getByRole("button", { name: /Inês/ }).click();
+  await page.getByRole("button", { name: /Yuki/ }).click();
   const add = async (file: object) => {
     const chooser = page.waitForEvent("filechooser");
     await page.getByRole("button", { name: "Add an aircraft from a file" }).click();

@@ -1,4 +1,4 @@
-import type { AircraftSummary } from "@cravix/contract/client";
+import { type AircraftSummary, can, rolesThatCan } from "@cravix/contract/client";
 import { type Href, router, useFocusEffect } from "expo-router";
 import { useCallback, useDeferredValue, useEffect, useState } from "react";
 import { ScrollView, View } from "react-native";
@@ -158,7 +158,11 @@ export function AircraftScreen({ registration }: { registration?: string }) {
         </View>
       ))}
       <InstallHint quiet />
-      <AddFile onAdded={() => refresh(dispatch, shown)} />
+      {can(me, "aircraft.edit") ? (
+        <AddFile onAdded={() => refresh(dispatch, shown)} />
+      ) : (
+        <Text className="text-sm text-voice">{`Only ${rolesThatCan("aircraft.edit")} can add an aircraft.`}</Text>
+      )}
     </View>
   );
   const about = aircraft && (

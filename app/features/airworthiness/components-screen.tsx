@@ -378,9 +378,10 @@ function Fit({
           Empty. Components appear here when they are removed from an aircraft.
         </Text>
       )}
-      {shelf.map(({ component, from }) => (
+      {shelf.map(({ component, from, problem: why }) => (
         <Toggle
           key={component.id}
+          disabled={why !== undefined}
           on={component.id === chosen}
           className="items-start px-4"
           textClassName="text-base text-left"
@@ -389,7 +390,9 @@ function Fit({
             setProblem("");
           }}
         >
-          {`${component.name}, from ${from}: ${timesOf(component, component.sinceNew, papers.record.meters).join(", ")}`}
+          {why === undefined
+            ? `${component.name}, from ${from}: ${timesOf(component, component.sinceNew, papers.record.meters).join(", ")}`
+            : `${component.name}, from ${from}: its times cannot be calculated. ${why}`}
         </Toggle>
       ))}
       {chosen !== undefined && (

@@ -5,7 +5,12 @@ import { readNote, saveNote } from "../../device/log/notes";
 import { useAppSelector } from "../../store/hooks";
 
 /** A component in storage. */
-export type OnShelf = ComponentSnapshot & { from: string; at: string };
+export type OnShelf = ComponentSnapshot & {
+  from: string;
+  at: string;
+  /** Why its times cannot be calculated. */
+  problem?: string;
+};
 
 interface Workshop {
   plan: (WorkshopPlan & { at: string; crewId: string }) | null;
