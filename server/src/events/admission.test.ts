@@ -415,7 +415,7 @@ test("many newer notes never push a stop out of the aircraft's checklist", async
 test("whatever concurrent batches do with merges, components and grades, no two disagree", async () => {
   const aircraft = ["QX-TAR", "QX-COR"] as const;
   const step = fc.record({
-    kind: fc.constantFrom("merge", "withdraw", "fit", "remove", "grade"),
+    kind: fc.constantFrom("merge", "withdraw", "fit", "remove", "grade", "defer"),
     a: fc.nat(3),
     b: fc.nat(3),
     at: fc.nat(1),
@@ -436,6 +436,13 @@ test("whatever concurrent batches do with merges, components and grades, no two 
           if (kind === "merge") return merge(one, other);
           if (kind === "grade")
             return made("discrepancy.regraded", { discrepancyId: one.id, grade: "ask", why: "x" });
+          if (kind === "defer")
+            return made("discrepancy.deferred", {
+              discrepancyId: one.id,
+              basis: "x",
+              rules: "example",
+              for: ["day"],
+            });
           if (kind === "withdraw")
             return made("discrepancy.withdrawn", { discrepancyId: one.id }, { streamId: one.streamId });
           if (kind === "fit") return fit(registration, {}, component);

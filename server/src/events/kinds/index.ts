@@ -2,9 +2,11 @@ import type { EventType, PreflightEvent } from "@cravix/core";
 import { COMPONENT_KINDS } from "./component-kinds";
 import { DISCREPANCY_KINDS } from "./discrepancy-kinds";
 import type { EventKind } from "./event-kind";
-import { FLIGHT_KINDS, PERSON_KINDS, WORKSHOP_KINDS } from "./other-kinds";
+import { FLIGHT_KINDS } from "./flight-kinds";
+import { PERSON_KINDS } from "./person-kinds";
 import { PREFLIGHT_KINDS } from "./preflight-kinds";
 import { WORK_KINDS } from "./work-kinds";
+import { WORKSHOP_KINDS } from "./workshop-kinds";
 
 /**
  * Everything the server knows about each kind of event: its fields, who may record it, what it must fit, and the tables it changes.

@@ -1,4 +1,3 @@
-import { planFaults } from "@cravix/core";
 import { kindOfItem } from "../../airworthiness/read-person";
 import { subjectOf } from "../lock-subjects";
 import { type Admission, eventKind, type Fault } from "./event-kind";
@@ -10,17 +9,6 @@ const ofPerson = ({ data }: { data: { personId: string } }, groupId: string) => 
 const about = async ({ data }: { data: { personId: string } }) => ({ personId: data.personId });
 const kind = ({ tx, groupId }: Admission, personId: string, item: string) =>
   kindOfItem(tx, groupId, personId, item);
-
-export const FLIGHT_KINDS = {
-  "flight.logged": eventKind("flight.logged", {
-    subjects: ({ data }, groupId) => [subjectOf.aircraft(groupId, data.registration)],
-    rows: ["flight_log", "meter_totals"],
-  }),
-  "flight.corrected": eventKind("flight.corrected", {
-    subjects: ({ data }, groupId) => [subjectOf.aircraft(groupId, data.registration)],
-    rows: ["flight_log", "meter_totals"],
-  }),
-};
 
 export const PERSON_KINDS = {
   "person.due-set": eventKind("person.due-set", {
@@ -44,16 +32,5 @@ export const PERSON_KINDS = {
       return late ? { field: "data.work.date", reason: late } : undefined;
     },
     rows: ["person_entry"],
-  }),
-};
-
-export const WORKSHOP_KINDS = {
-  "workshop.planned": eventKind("workshop.planned", {
-    subjects: (_event, groupId) => [subjectOf.plan(groupId)],
-    async admit(_admission, { data }): Promise<Fault | undefined> {
-      const [fault] = planFaults(data);
-      return fault && { field: `data.${fault.path}`, reason: `Expected ${fault.expected}.` };
-    },
-    rows: ["workshop_plan"],
   }),
 };
