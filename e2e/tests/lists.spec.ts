@@ -30,7 +30,7 @@ test("today's checklist shows differences with reasons, and prints", async ({ pa
   const text = (await saved(page, "Save as text")).toString();
   expect(text).toContain("Right wing: any frost? Feel it with your hand");
   expect(text).toContain("*(today: frost)*");
-  const table = (await saved(page, "Save as CSV")).toString().split("\r\n");
+  const table = (await saved(page, "Save as CSV")).toString().split("\n");
   expect(table[0]).toBe("step,station,title,good,why,today,caution");
   expect(table.length).toBeGreaterThan(130);
   // Planned conditions survive a reload.

@@ -247,6 +247,11 @@ describe("a component", () => {
       field: "data.totals.hours",
       reason: expect.stringContaining("is above the aircraft's total"),
     });
+    const unused = await fit("QX-TAR", {}, { ...PROPELLER.component, id: "unused", sinceNew: {} });
+    expect(await refusal(unused)).toMatchObject({
+      field: "data",
+      reason: "Propeller overhaul: The total of hours is not known.",
+    });
     const without = await fit("QX-TAR", { totals: {} }, { ...PROPELLER.component, id: "without" });
     expect((await refusal(without))?.field).toBe("data.totals.hours");
   });

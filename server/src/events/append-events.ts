@@ -8,6 +8,7 @@ import {
   type StreamKind,
 } from "@cravix/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
+import { newProblem, recordProblems } from "../airworthiness/record-problems";
 import type { Db, Tx } from "../db/database";
 import { isBadData, isBusy, isOfDatabase } from "../db/database-error";
 import { toDb } from "../db/moment";
@@ -130,6 +131,8 @@ async function appendPart(
       if (isBusy(error) || (isOfDatabase(error) && !badData)) throw error;
       // One event cannot be stored or folded: the others must not suffer.
       const [first] = events;
+      if (first && events.length === 1 && error instanceof Contradiction)
+        return { ...nothing(), refused: new Map([[first.id, { field: "data", reason: error.problem }]]) };
       if (first && events.length === 1)
         return {
           ...nothing(),
@@ -201,8 +204,29 @@ async function append(
       return stream ? [{ stream, folded: one, kind: kinds.get(one.id) ?? "preflight" }] : [];
     }),
   };
+  const calculable = streams.flatMap((stream) =>
+    stream.added.flatMap((event) => kindOf(event).calculable?.(event) ?? []),
+  );
+  const problems = async () =>
+    new Map(
+      await Promise.all(
+        calculable.map(async (one) => [one, await recordProblems(tx, groupId, one, now)] as const),
+      ),
+    );
+  const before = await problems();
   for (const name of tablesOf(streams)) await PROJECTIONS[name].write(tx, batch);
+  for (const [registration, after] of await problems()) {
+    const problem = newProblem(before.get(registration) ?? new Map(), after);
+    if (problem !== undefined) throw new Contradiction(problem);
+  }
   return outcome;
+}
+
+/** Rolls an event back after which a due item could not be calculated any more. */
+class Contradiction extends Error {
+  constructor(readonly problem: string) {
+    super("The event contradicts what is on record.");
+  }
 }
 
 /** Tables that the added events change, in the order in which they are written. */

@@ -2,6 +2,7 @@ import { type CrewMember, contentHash, type FileVersion } from "@cravix/contract
 import type { CravixFile } from "@cravix/contract/files";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, desc, eq } from "drizzle-orm";
+import { newProblem, recordProblems } from "../airworthiness/record-problems";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
 import { retried } from "../db/retried";
@@ -10,7 +11,6 @@ import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "..
 import { lockSubjects, subjectOf } from "../events/lock-subjects";
 import { carryTotals } from "../events/projections/flight-rows";
 import { notAllowed } from "./file-permission";
-import { recordProblems } from "./record-problems";
 
 /** Who saves a file, and which version it is based on. */
 export interface WriteFileOptions {
@@ -109,12 +109,12 @@ async function rejectNewProblems(
   now: Date,
   before: ReadonlyMap<string, string>,
 ): Promise<void> {
-  for (const [item, problem] of await recordProblems(tx, groupId, registration, now))
-    if (!before.has(item))
-      throw new RecordConflict({
-        path: "items",
-        expected: `a record that fits the flights, releases and components on file. ${problem}`,
-      });
+  const problem = newProblem(before, await recordProblems(tx, groupId, registration, now));
+  if (problem !== undefined)
+    throw new RecordConflict({
+      path: "items",
+      expected: `a record that fits the flights, releases and components on file. ${problem}`,
+    });
 }
 
 /** A device may have based its change on an upgraded file. */

@@ -129,11 +129,13 @@ async function fittedElsewhere(
 export const COMPONENT_KINDS = {
   "component.removed": eventKind("component.removed", {
     subjects: ({ data }, groupId) => subjects(groupId, data.registration, data.component),
+    calculable: ({ data }) => data.registration,
     admit: removalFault,
     rows: ["component_move"],
   }),
   "component.fitted": eventKind("component.fitted", {
     subjects: ({ data }, groupId) => subjects(groupId, data.registration, data.component.id),
+    calculable: ({ data }) => data.registration,
     admit: fittingFault,
     rows: ["component_move"],
   }),

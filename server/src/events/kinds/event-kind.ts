@@ -35,6 +35,8 @@ export interface EventKind<T extends EventType> {
   decided?(event: Of<T>): boolean;
   /** Why it does not fit what is on record. */
   admit?(admission: Admission, event: Of<T>): Promise<Fault | undefined>;
+  /** Aircraft whose due items must stay calculable; the event is refused if it adds one that cannot be calculated. */
+  calculable?(event: Of<T>): string;
   /** Tables whose rows it changes. */
   rows: readonly ProjectionName[];
 }

@@ -111,6 +111,7 @@ export const WORK_KINDS = {
         (await readingsFault(admission, data.registration, record, data.readings, at, "data.readings"))
       );
     },
+    calculable: ({ data }) => data.registration,
     rows: ["work_done"],
   }),
   "meter.replaced": eventKind("meter.replaced", {
@@ -130,6 +131,7 @@ export const WORK_KINDS = {
         "data.oldReading",
       );
     },
+    calculable: ({ data }) => data.registration,
     rows: ["meter_change", "meter_totals"],
   }),
   "daily.signed": eventKind("daily.signed", { subjects: ofAircraft, rows: ["work_done"] }),

@@ -1,6 +1,6 @@
 import { airworthinessSnapshot, calculated, judgeAirworthiness } from "@cravix/core";
-import { readAirworthiness } from "../airworthiness/read-airworthiness";
 import type { Tx } from "../db/database";
+import { readAirworthiness } from "./read-airworthiness";
 
 /** Due items of an aircraft that cannot be calculated from what is on record, by id, each with its reason. */
 export async function recordProblems(
@@ -25,4 +25,12 @@ export async function recordProblems(
       verdict.problem === undefined ? [] : [[item.id, `${item.name}: ${verdict.problem}`] as const],
     ),
   );
+}
+
+/** The first problem that was not there before; undefined if there is none. */
+export function newProblem(
+  before: ReadonlyMap<string, string>,
+  after: ReadonlyMap<string, string>,
+): string | undefined {
+  return [...after].find(([item]) => !before.has(item))?.[1];
 }
