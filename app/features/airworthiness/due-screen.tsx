@@ -215,6 +215,7 @@ function Row({
               : "done"}
         </Text>
       </View>
+      {verdict.problem !== undefined && <Text className="text-sm">{sentenceOf(item, verdict, meters)}</Text>}
       {when && (
         <AxisRow
           today={papers.today}

@@ -2,6 +2,7 @@ import {
   type AirworthinessOnFile,
   type AirworthinessSnapshot,
   airworthinessSnapshot,
+  type JudgedDue,
   judgeAirworthiness,
   localDate,
   type PreflightEvent,
@@ -52,12 +53,18 @@ export function useAirworthiness(bundle: KnownBundle | undefined): Airworthiness
   }, [bundle, events]);
 }
 
-/** Due items of an aircraft, judged for a flight, with their expected due days; next first. */
+/** Due items of an aircraft, judged for a flight, with their expected due days: what is not known first, then the next ones. */
 export function dueRows({ onFile, pinned, today }: Airworthiness, asked: RequestedFlight) {
   const usual = usualOf(onFile.days, onFile.record.meters, today);
   return judgeAirworthiness(pinned, asked)
     .map((judged) => ({ ...judged, when: whenDue(judged.verdict.limits, usual, today) }))
-    .sort((a, b) => (a.when?.middle ?? "9999").localeCompare(b.when?.middle ?? "9999"));
+    .sort(
+      (a, b) =>
+        Number(isUnknown(b)) - Number(isUnknown(a)) ||
+        (a.when?.middle ?? "9999").localeCompare(b.when?.middle ?? "9999"),
+    );
 }
+
+const isUnknown = ({ verdict }: JudgedDue) => verdict.state === "not known";
 
 export type DueRow = ReturnType<typeof dueRows>[number];

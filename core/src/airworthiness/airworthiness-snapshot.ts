@@ -44,6 +44,9 @@ export function airworthinessSnapshot(
     daily?: { date: LocalDate; crewId: string } | null;
   },
 ): AirworthinessSnapshot {
+  // A condition of a release that has been met is of no interest to the next flight.
+  const met = new Set(released.map(({ item }) => item));
+  const open = left.filter(({ id, once }) => !once || !met.has(id));
   // A removed component is not due on this aircraft until it is fitted again.
   const onAircraft = ({ of }: DueItem) => of === undefined || isFitted(record, of);
   const own = new Map<string, ReturnType<typeof calculated<Totals>>>();
@@ -61,7 +64,7 @@ export function airworthinessSnapshot(
     meters: record.meters.map(withLastChanges),
     totals,
     ...(daily && { daily: { date: daily.date, crewId: daily.crewId } }),
-    dues: dueItemsOf({ ...record, items: [...record.items.filter(onAircraft), ...left] }, released).map(
+    dues: dueItemsOf({ ...record, items: [...record.items.filter(onAircraft), ...open] }, released).map(
       ({ item, due }) => {
         const component = item.of === undefined ? undefined : totalsOf(item.of);
         if (!component) return { item, due };

@@ -53,8 +53,7 @@ describe("a contradiction on record affects only its own item", () => {
     const now = judged(RECORD, [{ item: "hundred", date: "2026-04-20", totals: {} }]);
     expect(now.hundred).toMatchObject({
       grade: "ask",
-      sentence:
-        "Cannot be calculated. The work of 2026-04-20 has no hours reading. The next due date cannot be calculated.",
+      sentence: "Cannot be calculated. The work of 2026-04-20 has no hours reading.",
       action: "Correct the entry in the airworthiness record, or ask the mechanic.",
     });
     expect(now.annual?.grade).toBe("within limits");

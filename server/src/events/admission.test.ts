@@ -300,6 +300,28 @@ describe("at the door", () => {
     expect(refused?.reason.length).toBeGreaterThan(10);
   });
 
+  test("an aircraft has at most three hundred open conditions; those met do not count", async () => {
+    const leave = (from: number, count: number) =>
+      made("work.released", {
+        ...RELEASE,
+        readings: { hours: 4230 },
+        works: [],
+        leaves: Array.from({ length: count }, (_, i) => ({ ...condition("hours"), id: `leak ${from + i}` })),
+      });
+    for (let from = 0; from < 280; from += 40) expect((await accept(leave(from, 40))).refused).toEqual([]);
+    expect((await refusal(leave(280, 40)))?.field).toBe("data.leaves");
+    const met = Array.from({ length: 100 }, (_, i) => ({
+      item: `leak ${i}`,
+      date: "2026-05-01",
+      totals: {},
+    }));
+    const done = made("work.released", { ...RELEASE, readings: { hours: 4230 }, works: met });
+    expect((await accept(done)).refused).toEqual([]);
+    expect((await accept(leave(280, 40))).refused).toEqual([]);
+    const { papers } = await (await app.request("/api/v1/aircraft/QX-TAR")).json();
+    expect(papers.left).toHaveLength(320);
+  });
+
   test("a flight that ends in another century is refused, and so is one before the aircraft", async () => {
     const line = (off: string, on: string): EventData["flight.logged"] => ({
       registration: "QX-TAR",

@@ -73,9 +73,7 @@ function after(
       if (set !== undefined) return { limit: at, meter: limit.meter, at: set, tolerances };
       const total = work.totals[limit.meter];
       if (total === undefined)
-        throw new QuantityError(
-          `The work of ${work.date} has no ${limit.meter} reading. The next due date cannot be calculated.`,
-        );
+        throw new QuantityError(`The work of ${work.date} has no ${limit.meter} reading.`);
       const due = before && "meter" in before ? before.at : undefined;
       const from = beginning(limit, total, due, work, (a, b) => a - b);
       return { limit: at, meter: limit.meter, at: roundMeter(from + limit.every), tolerances };

@@ -1,5 +1,5 @@
 import type { EventData, RecordMeter } from "@cravix/core";
-import { and, count, eq, isNotNull } from "drizzle-orm";
+import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { workDone } from "../../db/schema/airworthiness";
 import { subjectOf } from "../lock-subjects";
@@ -36,6 +36,20 @@ async function beyondPreventive(
     if (reason) return { field: "data.closes", reason };
   }
   return undefined;
+}
+
+/** Conditions left by releases and not done since. */
+async function openConditions({ tx, groupId }: Admission, registration: string): Promise<number> {
+  const own = and(eq(workDone.groupId, groupId), eq(workDone.registration, registration));
+  const done = tx
+    .select({ item: workDone.item })
+    .from(workDone)
+    .where(and(own, isNotNull(workDone.work)));
+  const [left] = await tx
+    .select({ n: count() })
+    .from(workDone)
+    .where(and(own, isNotNull(workDone.leaves), notInArray(workDone.item, done)));
+  return left?.n ?? 0;
 }
 
 /** Fault of works done, readings and conditions against the aircraft's record. */
@@ -91,17 +105,7 @@ export const WORK_KINDS = {
       const late = futureDate(data.date, admission.now, record?.timeZone);
       if (late) return { field: "data.date", reason: late };
       if (!record) return undefined;
-      const left = await admission.tx
-        .select({ n: count() })
-        .from(workDone)
-        .where(
-          and(
-            eq(workDone.groupId, admission.groupId),
-            eq(workDone.registration, data.registration),
-            isNotNull(workDone.leaves),
-          ),
-        );
-      if ((left[0]?.n ?? 0) + data.leaves.length > MAX_CONDITIONS)
+      if ((await openConditions(admission, data.registration)) + data.leaves.length > MAX_CONDITIONS)
         return {
           field: "data.leaves",
           reason: `An aircraft can have at most ${MAX_CONDITIONS} open conditions. Combine them.`,

@@ -1,0 +1,62 @@
+import {
+  type AircraftRecord,
+  airworthinessSnapshot,
+  composeList,
+  type DueItem,
+  type OpenDiscrepancy,
+} from "@cravix/core";
+import { airworthinessFiles, qxTar, tarrow4 } from "@cravix/demo";
+import { readList } from "./list-schema";
+
+const NOW = new Date("2026-05-01T12:00:00.000Z");
+const record = airworthinessFiles(NOW).find(
+  (file) => file.registration === "QX-TAR",
+) as unknown as AircraftRecord;
+
+/** The fullest record that admission lets through. */
+function fullest() {
+  const changes = Array.from({ length: 60 }, (_, i) => ({
+    at: new Date(Date.UTC(2021, 0, 1 + i)).toISOString(),
+    oldReading: 10,
+    newReading: 0,
+  }));
+  const left = Array.from(
+    { length: 300 },
+    (_, i): DueItem => ({
+      id: `leak ${i}`,
+      name: "Leak check",
+      kind: "condition",
+      limits: [{ by: "reading", meter: i % 2 ? "hours" : "bananas", at: 4300 }],
+      once: true,
+      miss: "stop",
+      source: { kind: "rule", text: "release", example: true },
+    }),
+  );
+  const meters = record.meters.map((meter) => ({ ...meter, changes }));
+  return airworthinessSnapshot(
+    { ...record, meters },
+    { left, totals: { hours: 4230.1, landings: 12_000_000 } },
+  );
+}
+
+test("the fullest checklist that can be composed is also accepted", () => {
+  const openDiscrepancies = Array.from(
+    { length: 500 },
+    (_, i): OpenDiscrepancy => ({
+      id: `0198a000-0000-7000-8000-${String(i).padStart(12, "0")}`,
+      stationId: "tail",
+      text: "x".repeat(2000),
+      grade: "note",
+      openedAt: NOW.toISOString(),
+      openedBy: "Inês Valadares",
+    }),
+  );
+  const list = composeList({
+    type: tarrow4,
+    aircraft: qxTar,
+    conditions: ["night"],
+    openDiscrepancies,
+    papers: fullest(),
+  });
+  expect(readList(JSON.parse(JSON.stringify(list)))).toEqual({ list: JSON.parse(JSON.stringify(list)) });
+});
