@@ -15,8 +15,8 @@ const LIMIT = 60;
 /** Fills the technical log with a database sequence, the fastest way. */
 async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
   const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
-  await connection.query(`INSERT INTO flight_log (id, registration, stream_id, off_at, on_at, pilot, line)
-    SELECT LPAD(HEX(seq), 36, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), LPAD(HEX(seq), 36, '0'),
+  await connection.query(`INSERT INTO flight_log (group_id, id, registration, stream_id, off_at, on_at, pilot, line)
+    SELECT '${HOME_GROUP}', LPAD(HEX(seq), 36, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), LPAD(HEX(seq), 36, '0'),
       TIMESTAMPADD(SECOND, seq * 300, '2015-01-01'), TIMESTAMPADD(SECOND, seq * 300 + 3600, '2015-01-01'), 'ines',
       JSON_OBJECT('registration', 'QX-TAR', 'from', 'here', 'to', 'there', 'pilot', 'ines', 'meters', JSON_OBJECT(), 'counts', JSON_OBJECT('landings', 1))
     FROM seq_${from}_to_${to}`);

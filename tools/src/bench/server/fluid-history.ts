@@ -15,8 +15,8 @@ const QUERIES = so(600, 5);
 /** Fills the log with entries spread over aircraft and years, with a database sequence, the fastest way. */
 async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
   const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
-  await connection.query(`INSERT INTO fluid_log (id, registration, fluid, entry, part, amount, unit, hours, at)
-    SELECT LPAD(HEX(seq), 32, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), IF(seq % 2 = 0, 'oil', 'fuel'),
+  await connection.query(`INSERT INTO fluid_log (group_id, id, registration, fluid, entry, part, amount, unit, hours, at)
+    SELECT '${HOME_GROUP}', LPAD(HEX(seq), 32, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), IF(seq % 2 = 0, 'oil', 'fuel'),
       IF(seq % 2 = 0, 'level', 'uplift'), NULL, 5 + (seq % 30) / 10, IF(seq % 2 = 0, 'US qt', 'L'), seq / 10,
       TIMESTAMPADD(SECOND, seq * 300, '2015-01-01')
     FROM seq_${from}_to_${to}`);
