@@ -2,8 +2,8 @@ import type { PreflightEvent } from "@cravix/core";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { componentMove } from "../../db/schema/airworthiness";
-import { upsert } from "../../db/upsert";
-import { addedIn, type GroupProjection, type Row } from "./projection";
+import type { Row } from "./projection";
+import { rowsOfEvents } from "./rows-of-events";
 
 function toMoveRows(groupId: string, event: PreflightEvent): Row[] {
   if (event.type !== "component.removed" && event.type !== "component.fitted") return [];
@@ -29,18 +29,8 @@ function toMoveRows(groupId: string, event: PreflightEvent): Row[] {
 }
 
 /** Removed and fitted components. */
-export const moveProjection: GroupProjection = {
-  name: "component_move",
-  per: "group",
-  kinds: ["aircraft"],
+export const moveProjection = rowsOfEvents("component_move", toMoveRows, {
   version: 1,
-  write: (tx, batch) =>
-    upsert(
-      tx,
-      "component_move",
-      addedIn(batch, "aircraft").flatMap((event) => toMoveRows(batch.groupId, event)),
-    ),
-  rows: (groupId, events) => events.flatMap((event) => toMoveRows(groupId, event)),
   stored: async (db, groupId) =>
     (await db.select().from(componentMove).where(eq(componentMove.groupId, groupId))).map((one) => ({
       id: one.id,
@@ -53,8 +43,7 @@ export const moveProjection: GroupProjection = {
       position: one.position,
       as_it_is: one.as === null ? null : JSON.stringify(one.as),
     })),
-  insert: (tx, rows) => upsert(tx, "component_move", rows),
   clear: async (tx, groupId) => {
     await tx.delete(componentMove).where(eq(componentMove.groupId, groupId));
   },
-};
+});

@@ -2,8 +2,8 @@ import type { PreflightEvent, WorkDone } from "@cravix/core";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { meterChange, workDone } from "../../db/schema/airworthiness";
-import { upsert } from "../../db/upsert";
-import { addedIn, type GroupProjection, type Row } from "./projection";
+import type { Row } from "./projection";
+import { rowsOfEvents } from "./rows-of-events";
 
 /** Key of the daily inspection among works. */
 export const DAILY = "daily inspection";
@@ -55,18 +55,8 @@ function row(
 }
 
 /** Released works, open conditions and daily inspections. */
-export const workProjection: GroupProjection = {
-  name: "work_done",
-  per: "group",
-  kinds: ["aircraft"],
+export const workProjection = rowsOfEvents("work_done", toWorkRows, {
   version: 1,
-  write: (tx, batch) =>
-    upsert(
-      tx,
-      "work_done",
-      addedIn(batch, "aircraft").flatMap((event) => toWorkRows(batch.groupId, event)),
-    ),
-  rows: (groupId, events) => events.flatMap((event) => toWorkRows(groupId, event)),
   stored: async (db, groupId) =>
     (await db.select().from(workDone).where(eq(workDone.groupId, groupId))).map((one) => ({
       id: one.id,
@@ -80,11 +70,10 @@ export const workProjection: GroupProjection = {
       work: jsonOrNull(one.work),
       leaves: jsonOrNull(one.leaves),
     })),
-  insert: (tx, rows) => upsert(tx, "work_done", rows),
   clear: async (tx, groupId) => {
     await tx.delete(workDone).where(eq(workDone.groupId, groupId));
   },
-};
+});
 
 function toMeterRows(groupId: string, event: PreflightEvent): Row[] {
   if (event.type !== "meter.replaced") return [];
@@ -103,18 +92,8 @@ function toMeterRows(groupId: string, event: PreflightEvent): Row[] {
 }
 
 /** Meter replacements. */
-export const meterProjection: GroupProjection = {
-  name: "meter_change",
-  per: "group",
-  kinds: ["aircraft"],
+export const meterProjection = rowsOfEvents("meter_change", toMeterRows, {
   version: 1,
-  write: (tx, batch) =>
-    upsert(
-      tx,
-      "meter_change",
-      addedIn(batch, "aircraft").flatMap((event) => toMeterRows(batch.groupId, event)),
-    ),
-  rows: (groupId, events) => events.flatMap((event) => toMeterRows(groupId, event)),
   stored: async (db, groupId) =>
     (await db.select().from(meterChange).where(eq(meterChange.groupId, groupId))).map((one) => ({
       id: one.id,
@@ -125,8 +104,7 @@ export const meterProjection: GroupProjection = {
       old_reading: one.oldReading,
       new_reading: one.newReading,
     })),
-  insert: (tx, rows) => upsert(tx, "meter_change", rows),
   clear: async (tx, groupId) => {
     await tx.delete(meterChange).where(eq(meterChange.groupId, groupId));
   },
-};
+});
