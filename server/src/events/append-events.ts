@@ -351,16 +351,11 @@ async function refuseUnfit(
   for (const event of added) {
     const kind = kindOf(event);
     const principal = members.get(event.crewId);
-    const admission: Admission = {
-      tx,
-      groupId,
-      now,
-      principal: principal ?? { id: event.crewId, role: "student" },
-    };
     // Most kinds ask nothing of the record: five hundred of them must not wait five hundred times.
-    const fault = isDecidedOnRecord(kind, event)
-      ? await decide(admission, kind, event, principal)
-      : permissionFault(principal, event);
+    const fault =
+      principal && isDecidedOnRecord(kind, event)
+        ? await decide({ tx, groupId, now, principal }, kind, event)
+        : permissionFault(principal, event);
     if (!fault) continue;
     refuse(event, fault.field, fault.reason);
     out.add(event.id);
@@ -372,11 +367,10 @@ async function decide(
   admission: Admission,
   kind: EventKind<EventType>,
   event: PreflightEvent,
-  principal: Principal | undefined,
 ): Promise<Fault | undefined> {
   const before = await kind.before?.(admission, event);
   const subject = await kind.subject?.(admission, event);
-  return permissionFault(principal, event, before, subject) ?? kind.admit?.(admission, event);
+  return permissionFault(admission.principal, event, before, subject) ?? kind.admit?.(admission, event);
 }
 
 function permissionFault(
