@@ -1,5 +1,5 @@
 import { canonicalJson, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
-import { addDays, localDate, type PreflightEvent } from "@cravix/core";
+import { addDays, type EventData, localDate, type PreflightEvent } from "@cravix/core";
 import type { Db } from "../db/database";
 import { yieldingLoop } from "../yielding-loop";
 import { type AppendOptions, appendEvents } from "./append-events";
@@ -118,30 +118,41 @@ function unknownTo(event: PreflightEvent, { crew, registrations }: KnownNames): 
 }
 
 /** Why a flight or a day cannot be right: in the future by more than a day, or before the aircraft was built. */
-function implausibleTime(event: PreflightEvent, { registrations }: KnownNames, now: Date): Fault | undefined {
-  const wrong = (field: string, date: string, registration: string): Fault | undefined => {
-    if (date > addDays(localDate(now.toISOString()), 1))
-      return { field, reason: "This is in the future. Check the date." };
-    const year = registrations.get(registration);
-    return year !== undefined && date < `${year}-01-01`
-      ? { field, reason: `${registration} was built in ${year}. Check the date.` }
-      : undefined;
-  };
-  if (event.type === "flight.logged" || event.type === "flight.corrected") {
-    const line = event.type === "flight.logged" ? event.data : event.data.line;
-    if (!line) return undefined;
-    const path = event.type === "flight.logged" ? "data" : "data.line";
-    return (
-      wrong(`${path}.off`, line.off.slice(0, 10), line.registration) ??
-      wrong(`${path}.on`, line.on.slice(0, 10), line.registration) ??
-      (line.on < line.off
-        ? { field: `${path}.on`, reason: "On blocks must be later than off blocks." }
-        : undefined)
-    );
-  }
+function implausibleTime(event: PreflightEvent, names: KnownNames, now: Date): Fault | undefined {
+  if (event.type === "flight.logged") return implausibleLine(event.data, "data", names, now);
+  if (event.type === "flight.corrected" && event.data.line)
+    return implausibleLine(event.data.line, "data.line", names, now);
   if (event.type === "work.released" || event.type === "daily.signed")
-    return wrong("data.date", event.data.date, event.data.registration);
+    return implausibleDate("data.date", event.data.date, event.data.registration, names, now);
   return undefined;
+}
+
+function implausibleLine(
+  { registration, off, on }: EventData["flight.logged"],
+  path: string,
+  names: KnownNames,
+  now: Date,
+): Fault | undefined {
+  return (
+    implausibleDate(`${path}.off`, off.slice(0, 10), registration, names, now) ??
+    implausibleDate(`${path}.on`, on.slice(0, 10), registration, names, now) ??
+    (on < off ? { field: `${path}.on`, reason: "On blocks must be later than off blocks." } : undefined)
+  );
+}
+
+function implausibleDate(
+  field: string,
+  date: string,
+  registration: string,
+  { registrations }: KnownNames,
+  now: Date,
+): Fault | undefined {
+  if (date > addDays(localDate(now.toISOString()), 1))
+    return { field, reason: "This is in the future. Check the date." };
+  const year = registrations.get(registration);
+  return year !== undefined && date < `${year}-01-01`
+    ? { field, reason: `${registration} was built in ${year}. Check the date.` }
+    : undefined;
 }
 
 const byCrewOf = (event: PreflightEvent) =>

@@ -75,7 +75,10 @@ export async function appendEvents(
   return outcome;
 }
 
-/** Cuts a batch into transactions: an event whose admission depends on the record has one of its own, after those before it. */
+/**
+ * Cuts a batch into transactions: an event whose admission depends on the record begins one, so that it sees those before it. Those
+ * after it do not depend on the record and can share its transaction.
+ */
 function partsOf(events: readonly PreflightEvent[]): PreflightEvent[][] {
   const parts: PreflightEvent[][] = [];
   let part: PreflightEvent[] = [];
@@ -86,11 +89,10 @@ function partsOf(events: readonly PreflightEvent[]): PreflightEvent[][] {
     streams = new Set();
   };
   for (const event of events) {
-    const alone = isDecidedOnRecord(kindOf(event), event);
-    if (alone || (streams.size === STREAMS_AT_ONCE && !streams.has(event.streamId))) close();
+    const full = streams.size === STREAMS_AT_ONCE && !streams.has(event.streamId);
+    if (full || isDecidedOnRecord(kindOf(event), event)) close();
     part.push(event);
     streams.add(event.streamId);
-    if (alone) close();
   }
   close();
   return parts;
