@@ -204,6 +204,7 @@ describe("an event that crosses the boundary", () => {
       },
     },
     "person.due-dropped": { personId: "ines", item: "passengers" },
+    "assessment.waived": { subjects: ["wind", "ceiling"], why: "I have checked it myself." },
     "load.told": { stations: { front: 150, bags: 12.5 }, litres: { left: 40 } },
     "weather.told": {
       report: {

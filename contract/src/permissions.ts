@@ -198,6 +198,7 @@ export const EVENT_DEEDS: {
   "person.due-dropped": personDeed,
   "person.done": personDeed,
   "daily.signed": "daily.sign",
+  "assessment.waived": "preflight.record",
   interrupted: "preflight.record",
   resumed: "preflight.record",
   "verdict.signed": "preflight.record",

@@ -5,6 +5,7 @@ import {
   type Departure,
   type DepartureInput,
   fuelDensity,
+  isPowered,
   type JudgedDeparture,
   judgeDeparture,
   lastFluids,
@@ -12,11 +13,12 @@ import {
   type MinimaSet,
   magneticWind,
   minimaSets,
+  notForNow,
   type ProposedCondition,
   peopleOfPreflight,
   proposedConditions,
   type RunwayChoice,
-  reserveFor,
+  reserveMinutes,
   temperatureAt,
   type WindRange,
 } from "@cravix/core";
@@ -74,7 +76,9 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
     const at = departure.at || now;
     const field =
       (bundle.fields ?? []).find(({ id }) => id === departure.fieldId) ?? bundle.airfield ?? undefined;
-    const report = weather?.report;
+    const told = weather?.report;
+    // A report of another field, or an old one, is shown but not used.
+    const report = told && notForNow(told, now, field?.station) === undefined ? told : undefined;
     const wind =
       report?.wind && weather?.variationDeg !== undefined
         ? magneticWind(report.wind, weather.variationDeg)
@@ -104,7 +108,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
               burn: burnFor(
                 type.fuel,
                 all.flightMin,
-                reserveFor(rules ?? undefined, all.conditions)?.minutes,
+                reserveMinutes(rules ?? undefined, all.conditions, persons),
               ),
             }),
             ...(wind && { wind }),
@@ -122,6 +126,11 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
             night: rules.night,
           }
         : undefined;
+    const whyNoLight = !field
+      ? "No airfield is on file: sunset is not known"
+      : field.lat === undefined || field.lon === undefined
+        ? `${field.name} has no coordinates on file: sunset is not known`
+        : "The rules on file do not say when night begins";
     const limit = all.launch ? type.launch?.[all.launch] : undefined;
     const cooler = forecast
       ? Array.from({ length: HOURS_AHEAD }, (_, i) =>
@@ -133,13 +142,17 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       : [];
     const judged = judgeDeparture({
       now,
+      powered: isPowered(type),
+      ...((type.engines?.length ?? 1) > 1 && { twin: true }),
+      ...(type.weatherAccepted && { accepted: type.weatherAccepted.map(({ what }) => what) }),
+      ...(type.launch && !limit && { launchUnknown: true }),
       conditions: all.conditions,
       sets,
       ...(unknown && { ownUnknown: "so far" as const }),
       cooler,
       ...(input && { input }),
       ...(wind && { wind }),
-      ...(report && { report }),
+      ...(told && { report: told }),
       ...(forecast && {
         expected: {
           forecast,
@@ -149,14 +162,14 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
         },
       }),
       ...(field?.station && { station: field.station }),
-      ...(light && { light }),
+      ...(light ? { light } : { whyNoLight }),
       ...(all.launch && limit && { launch: { way: all.launch, limit } }),
     });
     const coldest = forecast?.temperatures.reduce(
       (low, one) => Math.min(low, one.celsius),
       Number.POSITIVE_INFINITY,
     );
-    const proposed = proposedConditions(report, {
+    const proposed = proposedConditions(told, {
       ...(light && { night: light.today.night }),
       ...(coldest !== undefined && Number.isFinite(coldest) && { coldestC: coldest }),
     }).filter(({ condition }) => !all.conditions.includes(condition));

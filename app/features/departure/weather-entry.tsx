@@ -1,6 +1,5 @@
 import {
   type Airfield,
-  ageMin,
   capital,
   carburettorIcing,
   cloudBaseFt,
@@ -10,13 +9,21 @@ import {
   formatNumber,
   formatQuantity,
   ICING_WORDS,
+  notForNow,
   provenance,
   reportLines,
   type WeatherInputs,
   type WeatherReport,
   weatherHints,
 } from "@cravix/core";
-import { readForecast, readReport } from "@cravix/core/read-weather";
+import {
+  groupsOfText,
+  type ReadWeather,
+  readForecast,
+  readReport,
+  readWeather,
+  weatherFor,
+} from "@cravix/core/read-weather";
 import { variationDeg } from "@cravix/core/variation";
 import { useState } from "react";
 import { View } from "react-native";
@@ -24,6 +31,7 @@ import { api, ServerUnreachableError } from "../../device/api";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
+import { ReportGroups } from "./report-groups";
 
 /** Message of a ReportError; other errors are rethrown. */
 function wordsOf(error: unknown): string {
@@ -42,6 +50,22 @@ function localVariation(field: Airfield | undefined, at: string): number | undef
     if ((error as Error).name === "QuantityError") return undefined;
     throw error;
   }
+}
+
+/** What else was in a pasted text, one line each: reports not taken, and texts that are none. */
+function othersIn(
+  { reports, forecasts, faults }: ReadWeather,
+  taken: Pick<WeatherInputs, "report" | "forecast">,
+): string[] {
+  return [
+    ...reports
+      .filter(({ report }) => report !== taken.report)
+      .map(({ report }) => `${report.station}, ${report.at.slice(11, 16)} UTC: ${report.raw}`),
+    ...forecasts
+      .filter(({ forecast }) => forecast !== taken.forecast)
+      .map(({ forecast }) => `${forecast.station}, forecast: ${forecast.raw}`),
+    ...faults.map(({ text, why }) => `${text.slice(0, 60)}: ${why}`),
+  ];
 }
 
 /** A report typed, pasted or fetched from the field's station, decoded, with its age and raw text. */
@@ -65,6 +89,7 @@ export function WeatherEntry({
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
   const [fetching, setFetching] = useState(false);
+  const [others, setOthers] = useState<string[]>([]);
   const take = (
     said: Pick<WeatherInputs, "report" | "forecast">,
     from: WeatherInputs["from"],
@@ -80,22 +105,20 @@ export function WeatherEntry({
     });
     setFault(undefined);
     setText("");
+    setOthers([]);
   };
   const typed = () => {
     try {
-      // Both may be pasted at once: a forecast begins with "TAF".
-      const [first = "", forecastText] = text.split(/(?=\bTAF\b)/i).filter((part) => part.trim() !== "");
-      if (/^\s*TAF\b/i.test(first)) {
-        const forecast = readForecast(first, now);
-        take({ forecast }, "typed", forecast.from);
+      const read = readWeather(text, now);
+      const { report, forecast } = weatherFor(read, field?.station);
+      const [first] = read.faults;
+      const at = report?.at ?? forecast?.from;
+      if (at === undefined) {
+        setFault(first?.why ?? "No report found. Check the text.");
         return;
       }
-      const report = readReport(first, now);
-      take(
-        { report, ...(forecastText && { forecast: readForecast(forecastText, now) }) },
-        "typed",
-        report.at,
-      );
+      take({ ...(report && { report }), ...(forecast && { forecast }) }, "typed", at);
+      setOthers(othersIn(read, { ...(report && { report }), ...(forecast && { forecast }) }));
     } catch (error) {
       setFault(wordsOf(error));
     }
@@ -122,7 +145,7 @@ export function WeatherEntry({
           setText(value);
           setFault(undefined);
         }}
-        maxLength={2000}
+        maxLength={8000}
         multiline
         placeholder={`METAR ${field?.station ?? "QXMP"} 271350Z 25012KT 9999 …`}
         fault={fault}
@@ -153,6 +176,16 @@ export function WeatherEntry({
         <ReadOut report={told.report} field={field} now={now} simulated={told.from === "station"} />
       )}
       {told?.forecast && <ForecastOut forecast={told.forecast} flight={flight} />}
+      {others.length > 0 && (
+        <View className="gap-1" testID="other-reports">
+          <Text className="font-mid">Also in the text, not used here:</Text>
+          {others.map((line) => (
+            <Text key={line} className="text-xs text-voice">
+              {line}
+            </Text>
+          ))}
+        </View>
+      )}
     </View>
   );
 }
@@ -171,11 +204,9 @@ function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from:
         </View>
       ))}
       {forecast.unread.length > 0 && (
-        <Text className="font-mid text-clay">{`Not decoded, check it yourself: ${forecast.unread.join(" ")}`}</Text>
+        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${forecast.unread.join(" ")}`}</Text>
       )}
-      <Text className="text-xs text-voice" selectable>
-        {forecast.raw}
-      </Text>
+      <ReportGroups groups={groupsOfText(forecast.raw, forecast.issuedAt)} title="The forecast as it came" />
     </View>
   );
 }
@@ -192,7 +223,7 @@ function ReadOut({
   simulated: boolean;
 }) {
   const from = provenance(report, now);
-  const old = ageMin(report, now) > 75;
+  const old = notForNow(report, now, field?.station) !== undefined;
   return (
     <View className="gap-1" testID="report">
       <Text
@@ -215,11 +246,9 @@ function ReadOut({
         </Text>
       ))}
       {report.unread.length > 0 && (
-        <Text className="font-mid text-clay">{`Not decoded, check it yourself: ${report.unread.join(" ")}`}</Text>
+        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${report.unread.join(" ")}`}</Text>
       )}
-      <Text className="text-xs text-voice" selectable>
-        {report.raw}
-      </Text>
+      <ReportGroups groups={groupsOfText(report.raw, report.at)} title="The report as it came" />
     </View>
   );
 }

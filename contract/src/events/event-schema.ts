@@ -8,6 +8,7 @@ import {
   EVENT_TYPES,
   type EventType,
   FINDING_GRADES,
+  FLIGHT_SUBJECTS,
   FUEL_COLOURS,
   FUEL_GRADES,
   FUEL_UNITS,
@@ -383,6 +384,14 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
   "person.due-dropped": { personId: key(), item: key() },
   "person.done": { personId: key(), work: personWorkSchema.required() },
   "daily.signed": { registration: key(), date: day().required() },
+  "assessment.waived": {
+    subjects: array()
+      .of(string().required().oneOf(FLIGHT_SUBJECTS))
+      .required()
+      .min(1)
+      .max(FLIGHT_SUBJECTS.length),
+    why: requiredText(400),
+  },
   interrupted: {
     itemId: name(),
     cause: string().oneOf(INTERRUPTION_CAUSES),

@@ -13,6 +13,7 @@ import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
 import type { NightBegins } from "../weather/night-begins";
+import type { AcceptedWeather } from "../weather/present-hazards";
 import type { MethodTag, Recommended } from "./preferences";
 
 /** Phases of a preflight, in order. */
@@ -324,6 +325,8 @@ export interface AircraftType {
   performance?: PerformanceProfile;
   /** Gliders only: launch methods and their wind limits. */
   launch?: LaunchProfile;
+  /** Weather that its handbook allows to fly in; otherwise it is a stop. */
+  weatherAccepted?: { what: AcceptedWeather; source: Source }[];
   /** Has a tail wheel, which changes how controls are held while taxiing. */
   tailwheel?: true;
 }
@@ -389,7 +392,7 @@ export interface RuleSet {
   /** Minimum safety factors for take-off and landing distances. */
   runwayFactors?: { takeOff: number; landing: number; source: Source };
   /** Minimum visibility and ceiling for visual flight, for every pilot. */
-  minima?: { visibilityM?: number; ceilingFt?: number; source: Source };
+  minima?: { visibilityM?: number; ceilingFt?: number; noUnknown?: true; source: Source };
   /** How inoperative equipment may be deferred. */
   deferral?: DeferralRules;
   /** Rule that lets a pilot do and sign preventive maintenance; absent: not allowed. */

@@ -180,6 +180,7 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
   }),
   "sample.taken": ({ itemId, value }) => ({ itemId, look: value % 2 ? "clean" : "water" }),
   "wings.rocked": () => ({}),
+  "assessment.waived": () => ({ subjects: ["wind"], why: "I have checked it myself." }),
   "load.told": ({ value }) => ({ stations: { front: 60 + value } }),
   "weather.told": ({ value }) => ({ ground: value % 2 ? "wet" : "dry" }),
   "briefing.given": ({ value }) => ({

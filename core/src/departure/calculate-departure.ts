@@ -4,7 +4,13 @@ import type { Burn, Load, LoadingProfile } from "../mass-and-balance/loading-pro
 import { type MinimaSet, strictest } from "../minima/minima";
 import { type AbortPoint, abortPoint } from "../performance/abort-point";
 import { aboveObstacleFt, climbGradient, trueSpeedKt } from "../performance/climb-out";
-import { type DistanceNeeded, distanceNeeded, type SurfaceState } from "../performance/distance-needed";
+import {
+  accelerateStopNeeded,
+  type DistanceNeeded,
+  distanceNeeded,
+  type Factor,
+  type SurfaceState,
+} from "../performance/distance-needed";
 import { type ChartPoint, readChart } from "../performance/read-chart";
 import { type WindRange, type WorstWind, worstWind } from "../runways/worst-wind";
 import { QuantityError } from "../units/convert";
@@ -28,18 +34,23 @@ export interface DepartureInput {
   state?: SurfaceState;
 }
 
-/** Distance needed compared with the distance available. */
+/** Distance needed compared with the declared distance that leaves the least margin. */
 export interface DistanceCheck extends DistanceNeeded {
+  /** Which declared distance it is. */
+  declared: "take-off distance" | "take-off run" | "landing distance";
+  /** Distance needed within it, with the safety factor, m. */
+  declaredNeededM: number;
   availableM: number;
   /** Margin in m, negative if too short. */
   leftM: number;
 }
 
-/** A value that was not calculated, and why; `told` is false if its input was never entered, which is not held against the pilot. */
+/** A value that was not calculated, or only with an assumption, and why. */
 export interface Missing {
-  what: "take-off" | "landing" | "climb" | "one engine" | "air" | "wind" | "load";
+  what: "take-off" | "landing" | "accelerate-stop" | "climb" | "one engine" | "air" | "wind" | "load";
   why: string;
-  told: boolean;
+  /** True if the values are known and the handbook or a rule of arithmetic refuses them: off the chart. */
+  refused?: true;
 }
 
 export interface Departure {
@@ -52,7 +63,9 @@ export interface Departure {
   takeOff?: DistanceCheck;
   landing?: DistanceCheck;
   abort?: AbortPoint;
-  accelerateStop?: { neededM: number; availableM: number; leftM: number };
+  accelerateStop?: { neededM: number; availableM: number; leftM: number; factors: Factor[] };
+  /** What was assumed because it is not known, in words. */
+  assumed: string[];
   climb?: { fpm: number; gradientPercent: number; aboveFt?: number };
   oneEngine?: { fpm: number; gradientPercent: number };
   /** Values not calculated, with reasons. */
@@ -76,19 +89,25 @@ export function calculateDeparture(input: DepartureInput): Departure {
       return make();
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      missing.push({ what, why: error.message, told: true });
+      missing.push({ what, why: error.message, refused: true });
       return undefined;
     }
   };
-  const { wind: told, settingHpa, celsius, dewPointC } = input;
+  const { wind: told, celsius, dewPointC } = input;
+  const assumed: string[] = [];
+  const settingHpa = input.settingHpa ?? STANDARD_HPA;
+  if (input.settingHpa === undefined)
+    assumed.push(
+      `Altimeter setting not known: assumed ${STANDARD_HPA_WORDS} Each 10 hPa less adds about 300 ft of pressure altitude.`,
+    );
   const wind = told && attempt("wind", () => worstWind(runway.headingDeg, told));
   const air =
-    settingHpa === undefined || celsius === undefined
+    celsius === undefined
       ? undefined
       : attempt("air", () => fieldAir(settingHpa, airfield.elevationFt, celsius, dewPointC));
   const { loading, load: loaded, burn = { taxiL: 0, tripL: 0 } } = input;
   const checked = loading && loaded && attempt("load", () => checkLoad(loading, loaded, burn));
-  for (const why of checked?.missing ?? []) missing.push({ what: "load", why, told: true });
+  for (const why of checked?.missing ?? []) missing.push({ what: "load", why });
   // A person without a mass is still on board, so the load counts as unknown.
   const load = checked?.missing.length ? undefined : checked;
   const kgAt = (name: "take-off" | "landing") => load?.points.find((point) => point.name === name)?.kg;
@@ -100,30 +119,18 @@ export function calculateDeparture(input: DepartureInput): Departure {
     ...(load && { load }),
     ...(takeoffKg !== undefined && { takeoffKg }),
     ...(landingKg !== undefined && { landingKg }),
+    assumed,
     missing,
   };
   const { performance } = type;
   if (!performance) return result;
-  if (!air || celsius === undefined)
-    missing.push({
-      what: "take-off",
-      why: "Altimeter setting or temperature missing. Enter both.",
-      told: false,
-    });
+  const both = (why: string) => missing.push({ what: "take-off", why }, { what: "landing", why });
+  if (celsius === undefined) both("Temperature not known. Enter it.");
   if (takeoffKg === undefined || landingKg === undefined)
-    missing.push({
-      what: "take-off",
-      why: "Take-off mass not known. Enter the load on board and the fuel.",
-      told: false,
-    });
-  if (!told) missing.push({ what: "wind", why: "Wind not known: calculated for still air.", told: false });
+    both("Take-off mass not known. Enter the load on board and the fuel.");
+  if (!wind) assumed.push("Wind not known: calculated for still air.");
   const { declared } = runway;
-  if (!declared)
-    missing.push({
-      what: "take-off",
-      why: `Runway ${runway.id} has no declared distances on file.`,
-      told: true,
-    });
+  if (!declared) both(`Runway ${runway.id} has no declared distances on file.`);
   if (!air || celsius === undefined || takeoffKg === undefined || landingKg === undefined) return result;
   const alongKt = wind?.alongKt ?? 0;
   const at = (kg: number) => ({
@@ -136,30 +143,33 @@ export function calculateDeparture(input: DepartureInput): Departure {
     state: input.state ?? ("dry" as const),
     slopePercent: runway.slopePercent ?? 0,
   });
-  const check = (way: "takeOff" | "landing", kg: number, availableM: number): DistanceCheck => {
-    const needed = distanceNeeded(performance, way, at(kg), safetyFactor(input, way));
-    return { ...needed, availableM, leftM: availableM - needed.neededM };
-  };
+  const needed = (way: "takeOff" | "landing", kg: number) =>
+    distanceNeeded(performance, way, at(kg), safetyFactor(input, way));
   const point = (kg: number): ChartPoint => ({ kg, celsius, pressureAltitudeFt: air.pressureAltitudeFt });
   if (declared) {
-    const takeOff = attempt("take-off", () => check("takeOff", takeoffKg, declared.todaM));
+    const takeOff = attempt("take-off", () => needed("takeOff", takeoffKg));
     if (takeOff) {
       // The ground roll must also fit the take-off run available, with the same safety factor.
-      const onGround = takeOff.rollM * takeOff.safety.by;
-      const leftM = Math.min(takeOff.leftM, declared.toraM - onGround);
-      result.takeOff = { ...takeOff, leftM };
+      const overObstacle = within(takeOff, "take-off distance", takeOff.neededM, declared.todaM);
+      const onGround = within(takeOff, "take-off run", takeOff.rollM * takeOff.safety.by, declared.toraM);
+      result.takeOff = onGround.leftM < overObstacle.leftM ? onGround : overObstacle;
       result.abort = abortPoint(
         { toraM: declared.toraM, rollM: takeOff.rollM, liftOffKt: performance.liftOffKt },
         runway.marks,
       );
+      if (!wind) assumed.push(...tailwindItBears(input, result.takeOff));
     }
-    const landing = attempt("landing", () => check("landing", landingKg, declared.ldaM));
-    if (landing) result.landing = landing;
+    const landing = attempt("landing", () => needed("landing", landingKg));
+    if (landing) result.landing = within(landing, "landing distance", landing.neededM, declared.ldaM);
     const { accelerateStopM } = performance;
     if (accelerateStopM) {
-      const neededM = attempt("one engine", () => readChart(accelerateStopM.chart, point(takeoffKg)));
-      if (neededM !== undefined)
-        result.accelerateStop = { neededM, availableM: declared.asdaM, leftM: declared.asdaM - neededM };
+      const stop = attempt("accelerate-stop", () =>
+        accelerateStopNeeded(readChart(accelerateStopM.chart, point(takeoffKg)), performance, at(takeoffKg)),
+      );
+      if (stop) {
+        const availableM = declared.asdaM;
+        result.accelerateStop = { ...stop, availableM, leftM: availableM - stop.neededM };
+      }
     }
   }
   const gradient = (
@@ -179,7 +189,12 @@ export function calculateDeparture(input: DepartureInput): Departure {
       const aboveFt =
         runway.beyond && declared && result.takeOff
           ? aboveObstacleFt(
-              { todaM: declared.todaM, ...result.takeOff, gradientPercent: climb.gradientPercent },
+              {
+                todaM: declared.todaM,
+                rollM: result.takeOff.rollM * result.takeOff.safety.by,
+                over50M: result.takeOff.neededM,
+                gradientPercent: climb.gradientPercent,
+              },
               runway.beyond,
             )
           : undefined;
@@ -196,6 +211,50 @@ export function calculateDeparture(input: DepartureInput): Departure {
   }
   return result;
 }
+
+const STANDARD_HPA = 1013.25;
+const STANDARD_HPA_WORDS = "standard pressure (1,013 hPa).";
+
+const within = (
+  needed: DistanceNeeded,
+  declared: DistanceCheck["declared"],
+  declaredNeededM: number,
+  availableM: number,
+): DistanceCheck => ({
+  ...needed,
+  declared,
+  declaredNeededM,
+  availableM,
+  leftM: availableM - declaredNeededM,
+});
+
+/** Tailwind up to which the take-off still fits, for a flight whose wind is not known. */
+function tailwindItBears(input: DepartureInput, inStillAir: DistanceCheck): string[] {
+  if (inStillAir.leftM < 0) return [];
+  const { runway } = input;
+  const fits = (kt: number) => {
+    const departure = calculateDeparture({
+      ...input,
+      wind: { fromDeg: (runway.headingDeg + 180) % 360, kt },
+    });
+    return (
+      departure.takeOff !== undefined &&
+      departure.takeOff.leftM >= 0 &&
+      (departure.climb?.aboveFt ?? Number.POSITIVE_INFINITY) >= CLEAR_FT
+    );
+  };
+  let kt = 0;
+  while (kt < MOST_TAILWIND_KT && fits(kt + 1)) kt++;
+  return [
+    kt === 0
+      ? "It does not fit with any tailwind."
+      : `It fits with a tailwind of up to ${kt}${kt === MOST_TAILWIND_KT ? " kt or more" : " kt"}.`,
+  ];
+}
+
+const MOST_TAILWIND_KT = 15;
+/** Clearance above the obstacle beyond the runway end, ft. Common practice. */
+export const CLEAR_FT = 50;
 
 /** Largest of the factors required by rule, authorisation and pilot; the published one if none asks for more. */
 function safetyFactor(

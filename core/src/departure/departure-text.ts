@@ -8,10 +8,11 @@ const m = (metres: number) => `${formatNumber(Math.ceil(metres))} m`;
 /** Distance needed, available and to spare, in a sentence. */
 export function distanceText(
   what: "Take-off" | "Landing",
-  { neededM, availableM, leftM, over50M, safety }: DistanceCheck,
+  { declared, declaredNeededM, availableM, leftM, rollM, over50M, safety }: DistanceCheck,
 ): string {
   const verdict = leftM >= 0 ? `${formatNumber(Math.floor(leftM))} m to spare` : `${m(-leftM)} too short`;
-  return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(neededM)}, ${formatNumber(availableM)} m available: ${m(over50M)} from the handbook with corrections, times safety factor ${formatNumber(safety.by, 2)}. ${verdict}.`;
+  const run = declared === "take-off run";
+  return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(declaredNeededM)}${run ? " of take-off run" : ""}, ${formatNumber(availableM)} m available: ${m(run ? rollM : over50M)} ${run ? "ground roll " : ""}from the handbook with corrections, times safety factor ${formatNumber(safety.by, 2)}. ${verdict}.`;
 }
 
 /** Abort point in spoken words. */

@@ -116,15 +116,28 @@ test("what is missing is named, and no number made up for it", () => {
     calculateDeparture(input(more))
       .missing.map((one) => one.why)
       .join(" ");
-  const { wind: _wind, ...still } = input();
+  const { wind: _wind, ...still } = input({ celsius: 5 });
   // Assuming still air is always reported.
-  expect(calculateDeparture(still).missing).toEqual([
-    { what: "wind", why: "Wind not known: calculated for still air.", told: false },
-  ]);
+  const { assumed, takeOff } = calculateDeparture(still);
+  expect(assumed[0]).toBe("Wind not known: calculated for still air.");
+  // The tailwind it bears: with it the take-off fits, with one knot more it does not.
+  const bears = Number(/up to (\d+) kt/.exec(assumed[1] ?? "")?.[1]);
+  const tail = (kt: number) => {
+    const { takeOff: off, climb } = calculateDeparture({ ...still, wind: { fromDeg: 60, kt } });
+    return Math.min(off?.leftM ?? -1, (climb?.aboveFt ?? 50) - 50);
+  };
+  expect(takeOff?.leftM).toBeGreaterThan(0);
+  expect(tail(bears)).toBeGreaterThanOrEqual(0);
+  expect(tail(bears + 1)).toBeLessThan(0);
   const { load: _, ...unloaded } = input();
   expect(calculateDeparture(unloaded)).not.toHaveProperty("takeOff");
   expect(why({ runway: { ...GRASS, declared: undefined } as never })).toContain("no declared distances");
-  expect(why({ settingHpa: undefined } as never)).toContain("missing");
+  expect(why({ celsius: undefined } as never)).toContain("Temperature not known");
+  const { settingHpa: _setting, ...unset } = input();
+  expect(calculateDeparture(unset)).toMatchObject({
+    assumed: [expect.stringContaining("standard pressure (1,013 hPa)")],
+    takeOff: { leftM: expect.any(Number) },
+  });
   expect(why({ settingHpa: 29.92 })).toContain("850 to 1,090");
   expect(why({ wind: { fromDeg: 250, kt: 10, gustKt: 5 } })).toContain("less than the mean wind");
   const hot = calculateDeparture(input({ celsius: 41 }));
@@ -151,10 +164,11 @@ test("a remedy fits, and one kilogram or litre less of it does not: by trying", 
           celsius,
           wind: { fromDeg, kt: 8 },
           load: { stations: { front: 160, rear, bags }, litres: { left: litres }, kgPerL: 0.72 },
+          burn: { taxiL: 4, tripL: 10, reserveL: 6 },
         });
         const good = (more: Partial<DepartureInput>) =>
           fits(calculateDeparture({ ...one, ...more }), { performance: true });
-        const found = remedies(one, { keepL: 20 });
+        const found = remedies(one);
         if (good({})) {
           expect(found).toEqual([]);
           return;
@@ -312,10 +326,25 @@ test("the briefing has today's numbers; no height to turn back is ever proposed"
   ).toContain("canopy");
 });
 
-test("own limits that no one has told are not judged, and nothing looks good without them", () => {
-  const day = { now: "2026-05-02T10:00:00.000Z", conditions: [], sets: [] };
-  expect(judgeDeparture(day).judgements).toEqual([]);
-  const [only, ...others] = judgeDeparture({ ...day, ownUnknown: "so far" }).judgements;
-  expect(others).toEqual([]);
-  expect(only).toMatchObject({ id: "own-limits", grade: "unjudged", scope: "day" });
+test("what a departure needs and nobody has entered is not assessed, subject by subject", () => {
+  const day = { now: "2026-05-02T10:00:00.000Z", powered: true, conditions: [], sets: [] };
+  const unknown = (one: Parameters<typeof judgeDeparture>[0]) =>
+    judgeDeparture(one)
+      .judgements.filter(({ grade }) => grade === "unjudged")
+      .map(({ cause }) => cause);
+  expect(unknown(day)).toEqual([
+    "unknown.light",
+    "unknown.wind",
+    "unknown.visibility",
+    "unknown.ceiling",
+    "unknown.distances",
+  ]);
+  expect(unknown({ ...day, powered: false })).not.toContain("unknown.distances");
+  expect(unknown({ ...day, ownUnknown: "so far" })).toContain("unknown.pilot");
+  expect(unknown({ ...day, twin: true, input: input() })).toEqual([
+    "unknown.light",
+    "unknown.visibility",
+    "unknown.ceiling",
+    "unknown.accelerate-stop",
+  ]);
 });

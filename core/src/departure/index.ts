@@ -1,6 +1,7 @@
 export * from "./briefing";
 export * from "./briefing-kinds";
 export * from "./calculate-departure";
+export * from "./departure-day";
 export * from "./departure-text";
 export * from "./judge-departure";
 export * from "./judge-forecast";

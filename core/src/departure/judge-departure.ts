@@ -1,49 +1,16 @@
-import type { Condition, RuleSet } from "../aircraft/aircraft-type";
-import type { Judgement, Source } from "../judgement/judgement";
-import { notAssessed } from "../judgement/judgement";
-import { judgeMinima, type MinimaForFlight, type MinimaSet } from "../minima/minima";
-import type { LaunchLimit } from "../performance/performance-profile";
+import { type Judgement, notAssessed } from "../judgement/judgement";
 import { windsockDisagrees } from "../runways/compare-runways";
-import type { WindRange } from "../runways/worst-wind";
 import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
-import type { FlightLight } from "../weather/light";
 import { nightBeginsText } from "../weather/night-begins";
-import { ceilingFt, type WeatherReport } from "../weather/report";
-import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
+import { presentHazards } from "../weather/present-hazards";
+import type { Sky, WeatherReport } from "../weather/report";
+import { CLEAR_FT, calculateDeparture, type Departure } from "./calculate-departure";
+import type { DepartureDay } from "./departure-day";
 import { distanceText, remedyText } from "./departure-text";
-import { type ForecastDay, judgeForecast } from "./judge-forecast";
+import { judgeForecast } from "./judge-forecast";
+import { type CurrentWeather, currentWeather, judgeSky } from "./judge-sky";
 import { fits, type Remedy, remedies } from "./remedies";
-
-/** Known data of a departure; absent values are not judged. */
-export interface DepartureDay {
-  now: string;
-  /** Present if a runway is chosen. */
-  input?: DepartureInput;
-  report?: WeatherReport;
-  /** Weather station of the field. */
-  station?: string;
-  /** Forecast for the field and the time of the flight. */
-  expected?: Pick<ForecastDay, "forecast" | "from" | "to" | "variationDeg">;
-  /** Wind seen at the windsock, and the report, with the same north reference. */
-  sock?: { fromDeg: number; kt: number };
-  reported?: WindRange;
-  /** Governing wind, if no runway is chosen yet. */
-  wind?: WindRange;
-  light?: { today: FlightLight; night: NonNullable<RuleSet["night"]> };
-  conditions: readonly Condition[];
-  sets: readonly MinimaSet[];
-  /**
-   * Set if the pilot's personal minimums and authorisation are unknown, now or when the preflight started: `sets` is without
-   * them.
-   */
-  ownUnknown?: "so far" | "when it began";
-  /** Fuel left on landing, minutes. */
-  reserveMin?: number;
-  launch?: { way: string; limit: LaunchLimit };
-  /** Later hours with their forecast temperatures. */
-  cooler?: readonly { at: string; celsius: number }[];
-}
 
 export interface JudgedDeparture {
   departure?: Departure;
@@ -52,29 +19,32 @@ export interface JudgedDeparture {
 }
 
 /**
- * Judges a departure: report, daylight, personal minimums, launch, distances, climb. Never throws for user input: an invalid
- * number gives "unjudged" with the reason. Complexity: as `calculateDeparture`, plus `remedies` if it does not fit. Source: that
- * of each part.
+ * Judges a departure: report, weather of now, daylight, limits, launch, distances, climb. Every subject the flight needs is judged or
+ * "not assessed", with the reason. Never throws for user input: an invalid number gives "unjudged" with the reason. Complexity: as
+ * `calculateDeparture`, plus `remedies` if it does not fit. Source: that of each part.
  */
 export function judgeDeparture(day: DepartureDay): JudgedDeparture {
   const { input } = day;
   const departure = input && calculateDeparture(input);
-  const known = input?.type.performance && input.load && (input.settingHpa ?? input.celsius) !== undefined;
+  const known = departure?.takeOff !== undefined || (departure?.load?.faults.length ?? 0) > 0;
   const helps =
-    input && known && departure && !fits(departure, { performance: true })
+    input?.type.performance && known && !fits(departure as Departure, { performance: true })
       ? remedies(input, { ...(day.cooler && { cooler: day.cooler }) })
       : [];
+  const weather = currentWeather(day);
   return {
     ...(departure && { departure }),
     remedies: helps,
     judgements: [
       ...report(day),
+      ...(weather.report ? presentHazards(weather.report, day.accepted) : []),
       ...expected(day),
+      ...trend(day, weather),
       ...light(day),
       ...(day.ownUnknown ? [ownLimitsUnknown(day.ownUnknown)] : []),
-      ...minima(day, departure),
+      ...judgeSky(day, departure, weather),
       ...launch(day, departure),
-      ...(input && departure && known ? distances(input, departure, helps) : []),
+      ...(day.powered ? distances(day, departure, helps) : []),
     ],
   };
 }
@@ -94,6 +64,7 @@ export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>):
       "Personal minimums",
       `${missing}. Your personal minimums and your authorisation are not checked.`,
     ),
+    cause: "unknown.pilot",
     action,
   };
 }
@@ -128,8 +99,48 @@ function expected({ expected: told, station, sets, input }: DepartureDay): Judge
   });
 }
 
-function light({ light: told, conditions }: DepartureDay): Judgement[] {
-  if (!told) return [];
+/** A station's trend is a forecast for two hours. */
+function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[] {
+  if (!told?.trend || !day.expected) return [];
+  const { raw, station, at, trend: spans } = told;
+  const to = new Date(Date.parse(at) + TREND_MS).toISOString();
+  const first = { ...skyOf(told), kind: "first" as const, from: at, to };
+  const forecast = {
+    raw,
+    station,
+    issuedAt: at,
+    from: at,
+    to,
+    spans: [first, ...spans],
+    temperatures: [],
+    unread: [],
+  };
+  return expected({
+    ...day,
+    expected: { ...day.expected, forecast, to: day.expected.to < to ? day.expected.to : to },
+  })
+    .filter(({ grade }) => grade !== "within limits")
+    .map((one) => ({ ...one, id: one.id.replace(/^forecast/, "trend") }));
+}
+
+const TREND_MS = 2 * 3_600_000;
+
+const skyOf = ({ wind, visibilityM, clouds, weather }: WeatherReport): Sky => ({
+  ...(wind && { wind }),
+  ...(visibilityM !== undefined && { visibilityM }),
+  clouds,
+  weather,
+});
+
+function light({ light: told, whyNoLight, conditions }: DepartureDay): Judgement[] {
+  if (!told)
+    return [
+      {
+        ...notAssessed("unknown.light", "Daylight", `${whyNoLight ?? "Sunrise and sunset are not known"}.`),
+        cause: "unknown.light",
+        action: "Check sunset yourself.",
+      },
+    ];
   const { today, night } = told;
   const base = {
     id: "light",
@@ -169,30 +180,21 @@ function light({ light: told, conditions }: DepartureDay): Judgement[] {
   ];
 }
 
-function minima(day: DepartureDay, departure: Departure | undefined): Judgement[] {
-  const { report: reported, conditions, sets, reserveMin } = day;
-  const wind = day.input?.wind ?? day.wind;
-  const ceiling = reported && ceilingFt(reported);
-  const today: MinimaForFlight = {
-    ...(wind && { windKt: Math.max(wind.kt, wind.gustKt ?? 0) }),
-    ...(wind?.gustKt !== undefined && { gustKt: wind.gustKt - wind.kt }),
-    ...(departure?.wind && { crosswindKt: departure.wind.crossKt, tailwindKt: departure.wind.tailKt }),
-    ...(ceiling !== undefined && { ceilingFt: ceiling }),
-    ...(reported?.visibilityM !== undefined && { visibilityM: reported.visibilityM }),
-    ...(reserveMin !== undefined && { reserveMin }),
-    ...(day.light && { night: day.light.today.night }),
-    passengers: conditions.includes("passengers"),
-  };
-  return judgeMinima(sets, today);
-}
-
 const SHORT: Record<"takeOff" | "landing", "Take-off" | "Landing"> = {
   takeOff: "Take-off",
   landing: "Landing",
 };
 
-function distances(input: DepartureInput, departure: Departure, helps: readonly Remedy[]): Judgement[] {
-  const source = input.type.performance?.takeOff.source as Source;
+function distances(
+  day: DepartureDay,
+  departure: Departure | undefined,
+  helps: readonly Remedy[],
+): Judgement[] {
+  const { input } = day;
+  const performance = input?.type.performance;
+  if (!input || !departure) return [noDistances("the runway is not chosen")];
+  if (!performance) return [noDistances("no take-off and landing distances are on file for this aircraft")];
+  const source = performance.takeOff.source;
   const stopped = departure.accelerateStop !== undefined && departure.accelerateStop.leftM < 0;
   const low = departure.climb?.aboveFt !== undefined && departure.climb.aboveFt < CLEAR_FT;
   const remedy = helps[0];
@@ -208,7 +210,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
         subject: `${SHORT[way]} distance`,
         scope: "day",
         grade: check.leftM < 0 ? "stop" : "within limits",
-        reading: { value: Math.ceil(check.neededM), unit: "m" },
+        reading: { value: Math.ceil(check.declaredNeededM), unit: "m" },
         limit: `at most ${formatQuantity({ value: check.availableM, unit: "m" })}`,
         margin: { value: Math.floor(check.leftM), unit: "m" },
         source,
@@ -218,19 +220,47 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
     ];
   });
   const off = departure.missing.filter(
-    ({ what, told }) => told && (what === "take-off" || what === "landing"),
+    ({ what, refused }) =>
+      refused && (what === "take-off" || what === "landing" || what === "accelerate-stop"),
   );
+  const open = new Set(
+    departure.missing
+      .filter(({ what, refused }) => !refused && (what === "take-off" || what === "landing"))
+      .map(({ why }) => why),
+  );
+  const noStop = day.twin && !performance.accelerateStopM;
   return [
     ...made,
+    ...(open.size > 0 ? [noDistances([...open].join(" "))] : []),
+    ...(made.length > 0 && departure.assumed.length > 0
+      ? [
+          {
+            id: "distance.assumed",
+            subject: "Distances",
+            scope: "day" as const,
+            grade: "note" as const,
+            sentence: departure.assumed.join(" "),
+          },
+        ]
+      : []),
     ...off.map(
       ({ what, why }): Judgement => ({
-        ...notAssessed(
-          `distance.${what}`,
-          what === "landing" ? "Landing distance" : "Take-off distance",
-          why,
-        ),
+        ...notAssessed(`distance.${what}`, `${NAMES[what] ?? "Take-off"} distance`, why),
       }),
     ),
+    ...(noStop
+      ? [
+          {
+            ...notAssessed(
+              "distance.accelerate-stop",
+              "Accelerate-stop distance",
+              "No accelerate-stop distance is on file for this aircraft.",
+            ),
+            cause: "unknown.accelerate-stop",
+            action: "Look it up in the handbook.",
+          },
+        ]
+      : []),
     ...(departure.accelerateStop && stopped
       ? [
           {
@@ -278,11 +308,35 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
   ];
 }
 
-/** Clearance above the obstacle beyond the runway end. Common practice. */
-const CLEAR_FT = 50;
+const NAMES: Record<string, string> = {
+  "take-off": "Take-off",
+  landing: "Landing",
+  "accelerate-stop": "Accelerate-stop",
+};
+
+const noDistances = (why: string): Judgement => ({
+  ...notAssessed(
+    "unknown.distances",
+    "Take-off and landing distance",
+    `Not calculated: ${why.replace(/\.$/, "")}.`,
+  ),
+  cause: "unknown.distances",
+  action: "Work them out from the handbook.",
+});
 
 function launch(day: DepartureDay, departure: Departure | undefined): Judgement[] {
   const wind = day.input?.wind;
+  if (day.launchUnknown)
+    return [
+      {
+        ...notAssessed(
+          "unknown.launch",
+          "Launch",
+          "Wind limits not checked: the launch method is not chosen.",
+        ),
+        cause: "unknown.launch",
+      },
+    ];
   if (!day.launch || !wind || !departure?.wind) return [];
   const { way, limit } = day.launch;
   const found = [

@@ -1,5 +1,5 @@
 import type { MinimaSet } from "../minima/minima";
-import { readForecast } from "../weather/read-report";
+import { readForecast } from "../weather/read-weather";
 import { forecastLines, judgeForecast } from "./judge-forecast";
 
 const NOW = "2026-06-15T11:30:00.000Z";

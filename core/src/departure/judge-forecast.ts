@@ -1,9 +1,10 @@
 import { spokenDate } from "../airworthiness/calendar/local-date";
-import type { Judgement, Source } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { judgeMinima, type MinimaForFlight, type MinimaSet } from "../minima/minima";
 import { magneticWind } from "../runways/compare-runways";
 import { worstWind } from "../runways/worst-wind";
 import { forecastAt, skyAt, type WorstSky } from "../weather/forecast-at";
+import { HAZARDS } from "../weather/present-hazards";
 import {
   ceilingFt,
   cloudText,
@@ -34,13 +35,6 @@ const SOURCE: Source = {
   example: false,
 };
 
-/** Weather codes to avoid. Common practice. */
-const TURNED_AWAY_FROM = [
-  { letters: /TS/, id: "thunderstorm", name: "Thunderstorms" },
-  { letters: /FZ(RA|DZ)/, id: "freezing", name: "Freezing rain or drizzle" },
-  { letters: /^FG|FZFG/, id: "fog", name: "Fog" },
-] as const;
-
 /**
  * Compares a forecast over the flight with the strictest limits: prevailing conditions are "ask first", temporary or probable
  * ones are "watch"; nothing is a stop, because it has not happened yet. A forecast for another field, or ending before the
@@ -59,7 +53,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
         action: "Get the forecast for this field.",
       },
     ];
-  const { partly, likely, worst } = forecastAt(forecast, from, to);
+  const { partly, likely, worst, unread } = forecastAt(forecast, from, to);
   const valid = `${dayAndClock(forecast.from)} to ${dayAndClock(forecast.to)} UTC`;
   if (Date.parse(to) < Date.parse(forecast.from) || Date.parse(from) > Date.parse(forecast.to))
     return [
@@ -75,6 +69,20 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
   const found = [...sure, ...perhaps];
   return [
     ...found,
+    ...(unread
+      ? [
+          {
+            ...notAssessed(
+              "forecast.unread",
+              "Forecast",
+              `Cannot be checked from ${clock(unread.from)} UTC: ${unread.groups.length > 0 ? `${unread.groups.join(" ")} not understood` : "cloud is not forecast"}.`,
+            ),
+            cause: "unknown.forecast",
+            source: SOURCE,
+            action: "Read it yourself, or get it again.",
+          },
+        ]
+      : []),
     ...(partly
       ? [
           {
@@ -85,7 +93,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           },
         ]
       : []),
-    ...(found.length === 0
+    ...(found.length === 0 && !unread
       ? [
           {
             ...base,
@@ -115,21 +123,20 @@ function against(
       sentence: `Forecast${often} ${when}: ${one.sentence}`,
       action: "Go earlier or later, or plan an alternate.",
     }));
-  const weather = TURNED_AWAY_FROM.filter(({ letters }) =>
-    sky.weather.some((group) => letters.test(group)),
-  ).map(
-    ({ id, name }): Judgement => ({
-      id: `forecast.${id}`,
-      cause: `forecast.${id}`,
-      subject: `${name} (forecast)`,
-      scope: "day",
-      grade,
-      source: SOURCE,
-      sentence: `${name} forecast${often} ${when}.`,
-      action: "Go earlier or later, or plan an alternate.",
-    }),
+  const found = (id: string, name: string): Judgement => ({
+    id: `forecast.${id}`,
+    cause: `forecast.${id}`,
+    subject: `${name} (forecast)`,
+    scope: "day",
+    grade,
+    source: SOURCE,
+    sentence: `${name} forecast${often} ${when}.`,
+    action: "Go earlier or later, or plan an alternate.",
+  });
+  const weather = HAZARDS.filter(({ groups }) => sky.weather.some((group) => groups.test(group))).map(
+    ({ id, name }) => found(id, name),
   );
-  return [...limits, ...weather];
+  return [...limits, ...weather, ...(sky.windShear.length > 0 ? [found("shear", "Wind shear")] : [])];
 }
 
 function todayBy(
@@ -182,7 +189,7 @@ export function forecastLines(
   ];
 }
 
-function skyText({ wind, visibilityM, clouds, weather }: Sky): string {
+function skyText({ wind, visibilityM, clouds, weather, cloudUnknown }: Sky): string {
   const ceiling = ceilingFt({ clouds });
   const layers =
     ceiling === undefined ? clouds : clouds.filter(({ baseFt, kind }) => baseFt <= ceiling || kind);
@@ -191,6 +198,7 @@ function skyText({ wind, visibilityM, clouds, weather }: Sky): string {
     ...(visibilityM !== undefined ? [visibilityText(visibilityM)] : []),
     ...weather.map(weatherText),
     ...layers.map(cloudText),
+    ...(cloudUnknown ? ["cloud not known"] : []),
   ];
   return all.length > 0 ? all.join("; ") : "nothing significant";
 }

@@ -1,4 +1,5 @@
 import type { Runway } from "../aircraft/aircraft-type";
+import { minimumFuelL } from "../mass-and-balance/load-adjustments";
 import type { Load, LoadingProfile } from "../mass-and-balance/loading-profile";
 import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
 
@@ -27,14 +28,14 @@ const STEP_KG = 1;
 
 /**
  * Changes that each make the departure fit, smallest first: another runway costs nothing, a cooler hour costs time, then
- * reductions of mass. Empty if it fits already or no single change helps. Fuel is never reduced below `keepL`. `cooler`: later
- * hours with their forecast temperature.
+ * reductions of mass. Empty if it fits already or no single change helps. Fuel is never reduced below taxi, trip and reserve.
+ * `cooler`: later hours with their forecast temperature.
  * Valid range and errors: as `calculateDeparture`. Complexity: O(stations · log kilograms) calculations; after each reduction the
  * centre of gravity is checked again.
  */
 export function remedies(
   input: DepartureInput,
-  { keepL = 0, cooler = [] }: { keepL?: number; cooler?: readonly { at: string; celsius: number }[] } = {},
+  { cooler = [] }: { cooler?: readonly { at: string; celsius: number }[] } = {},
 ): Remedy[] {
   const needs = { performance: input.type.performance !== undefined };
   const good = (changed: Partial<DepartureInput>) =>
@@ -48,6 +49,8 @@ export function remedies(
   const { load, loading } = input;
   if (!load || !loading) return found;
   const total = Object.values(load.litres).reduce((sum, litres) => sum + litres, 0);
+  // Without a planned burn nobody knows how much fuel can be spared.
+  const keepL = input.burn ? Math.min(total, minimumFuelL(input.burn)) : total;
   const places = placesOf(loading, load).filter(({ pilot }) => !pilot);
   const most = Math.max((total - keepL) * load.kgPerL, ...places.map(({ kg }) => kg), 0);
   const from = leastMass(input, loading, most);

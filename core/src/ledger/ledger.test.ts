@@ -88,7 +88,7 @@ describe("the ledger", () => {
       { thing: "battery" },
     ]);
     expect(computeVerdict(list, fold(...withoutOff, found)).verdict).toBeUndefined();
-    expect(computeVerdict(list, fold(...all)).verdict).toBe("go");
+    expect(computeVerdict(list, fold(...all)).verdict).toBe("ask first");
   });
 
   test("after the flight lists what was removed, and the type's own last items", () => {

@@ -4,7 +4,7 @@ import type { Load, LoadingProfile } from "./loading-profile";
 const TWO_PEOPLE_KG = 115;
 
 /**
- * People on board without a mass: a pilot whose seat is empty, and announced passengers while the seats hold one person's mass.
+ * Masses that cannot be placed: at a place that the file does not know, and people on board without a mass: a pilot whose seat is empty, and announced passengers while the seats hold one person's mass.
  * An empty passenger seat is fine. Missing masses are never assumed. Valid range: kilograms ≥ 0, as in `checkLoad`; `people`
  * includes the pilot.
  * Source: common practice (an actual mass for each person).
@@ -14,6 +14,13 @@ export function missingMasses(
   { stations: loaded, people = 1 }: Pick<Load, "stations" | "people">,
 ): string[] {
   const at = (id: string) => loaded[id] ?? 0;
+  const known = new Set(stations.map(({ id }) => id));
+  const elsewhere = Object.entries(loaded).filter(([id, kg]) => kg > 0 && !known.has(id));
+  if (elsewhere.length > 0)
+    return elsewhere.map(
+      ([id, kg]) =>
+        `${Math.round(kg)} kg is entered at “${id}”, which is not a place in this aircraft's loading file. Enter it at a place that is.`,
+    );
   const pilots = stations.filter(({ id, pilot }) => pilot && at(id) === 0);
   if (pilots.length > 0) return pilots.map(({ name }) => `Enter the pilot's mass at ${name}.`);
   const seated = stations.filter(({ kind }) => kind === "seat").reduce((sum, { id }) => sum + at(id), 0);

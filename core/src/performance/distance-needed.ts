@@ -1,7 +1,8 @@
 import type { Source } from "../judgement/judgement";
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
+import { formatNumber } from "../units/format";
 import type { HandbookCorrections, PerformanceProfile } from "./performance-profile";
-import { type ChartPoint, readChart } from "./read-chart";
+import { type ChartPoint, OutsideChartError, readChart } from "./read-chart";
 
 /** Condition of the surface. */
 export type SurfaceState = "dry" | "wet" | "soft";
@@ -96,7 +97,7 @@ export function distanceNeeded(
   conditions: DistanceConditions,
   safetyFactor?: number,
 ): DistanceNeeded {
-  const { kg, celsius, elevationFt, alongKt, grass, state, slopePercent } = conditions;
+  const { kg, celsius, elevationFt, alongKt, slopePercent } = conditions;
   assertNotNegative("The mass", kg);
   assertFinite("The wind", alongKt);
   assertFinite("The slope", slopePercent);
@@ -104,7 +105,7 @@ export function distanceNeeded(
   const data = profile[way];
   const published = PUBLISHED[way];
   const factors: Factor[] = [];
-  const put = (what: string, by: number, source: Source) => {
+  const put: Put = (what, by, source) => {
     if (Math.abs(by - 1) > 1e-9) factors.push({ what, by, source });
   };
   const [roll, over50] =
@@ -122,24 +123,20 @@ export function distanceNeeded(
     put("temperature", published.temperature ** (Math.max(0, celsius - standardC) / 10), LEAFLET);
   }
   const { corrections } = profile;
+  const contained = new Set(corrections?.contained ?? []);
   const speed = way === "takeOff" ? profile.liftOffKt : profile.approachKt;
-  windFactor(alongKt, speed, published.tail, corrections, put);
-  const own = corrections?.grassPercentOfRoll;
-  if (grass && own !== undefined)
-    put("grass", (over50 + (roll * own) / 100) / over50, (corrections as HandbookCorrections).source);
-  if (state === "soft")
-    put("soft surface", published.soft * (grass && own === undefined ? published.grass : 1), LEAFLET);
-  else if (grass && state === "wet")
-    put(
-      own === undefined ? "wet grass" : "wet",
-      own === undefined ? published.wetGrass : published.wetGrass / published.grass,
-      LEAFLET,
-    );
-  else if (grass && own === undefined) put("dry grass", published.grass, LEAFLET);
-  else if (!grass && state === "wet") put("wet", published.wetPaved, LEAFLET);
+  if (!contained.has("wind")) windFactor(alongKt, speed, published.tail, corrections, put);
+  surfaceFactor(way, conditions, { roll, over50 }, contained.has("grass") ? undefined : corrections, put, {
+    grassContained: contained.has("grass"),
+  });
   // Uphill lengthens take-off, downhill landing; the opposite benefit is not counted.
   const against = way === "takeOff" ? slopePercent : -slopePercent;
-  if (against > 0) put(way === "takeOff" ? "uphill" : "downhill", published.slope ** (against / 2), LEAFLET);
+  if (against > 0 && !contained.has("slope")) {
+    const own = corrections?.slopePercentPerPercent;
+    const what = way === "takeOff" ? "uphill" : "downhill";
+    if (own !== undefined) put(what, 1 + (own * against) / 100, (corrections as HandbookCorrections).source);
+    else put(what, published.slope ** (against / 2), LEAFLET);
+  }
   const all = factors.reduce((product, { by }) => product * by, 1);
   const safety = Math.max(1, safetyFactor ?? published.safety);
   return {
@@ -158,18 +155,109 @@ export function distanceNeeded(
   };
 }
 
-function windFactor(
+type Put = (what: string, by: number, source: Source) => void;
+
+/** Factor of the surface: the handbook's own, or the leaflet's, never one upon the other. */
+function surfaceFactor(
+  way: "takeOff" | "landing",
+  { grass, state }: Pick<DistanceConditions, "grass" | "state">,
+  { roll, over50 }: { roll: number; over50: number },
+  corrections: HandbookCorrections | undefined,
+  put: Put,
+  { grassContained }: { grassContained: boolean },
+): void {
+  const published = PUBLISHED[way];
+  const ofRoll = (percent: number) => (over50 + (roll * percent) / 100) / over50;
+  const dry = corrections?.grassPercentOfRoll;
+  const wet = corrections?.wetGrassPercentOfRoll;
+  if (!grass) {
+    if (state === "soft") put("soft surface", published.soft, LEAFLET);
+    else if (state === "wet") put("wet", published.wetPaved, LEAFLET);
+    return;
+  }
+  if (grassContained) {
+    // Dry grass is in the figures; what is wet or soft comes on top of it.
+    if (state === "soft") put("soft surface", published.soft, LEAFLET);
+    else if (state === "wet") put("wet grass", published.wetGrass / published.grass, LEAFLET);
+    return;
+  }
+  const own = state === "wet" ? wet : state === "dry" ? dry : undefined;
+  if (own !== undefined)
+    put(state === "wet" ? "wet grass" : "grass", ofRoll(own), corrections?.source ?? LEAFLET);
+  else {
+    const leaflet =
+      state === "dry"
+        ? published.grass
+        : state === "wet"
+          ? published.wetGrass
+          : published.soft * published.grass;
+    const what = state === "dry" ? "dry grass" : state === "wet" ? "wet grass" : "soft surface";
+    // Never better than the handbook's dry grass.
+    put(what, Math.max(leaflet, dry === undefined ? 1 : ofRoll(dry)), LEAFLET);
+  }
+}
+
+/** Factor of the wind: half of a headwind, one and a half times a tailwind. Throws OutsideChartError beyond the correction's end. */
+export function windFactor(
   alongKt: number,
   speedKt: number,
   tailFactor: number,
   corrections: HandbookCorrections | undefined,
-  put: (what: string, by: number, source: Source) => void,
+  put: Put,
 ): void {
-  const head = corrections?.headwindPercentPerKt;
-  const tail = corrections?.tailwindPercentPerKt;
-  if (alongKt > 0 && head !== undefined)
+  const { headwindPercentPerKt: head, tailwindPercentPerKt: tail, mostTailwindKt } = corrections ?? {};
+  if (alongKt > 0 && head !== undefined) {
+    const kt = Math.min(alongKt, corrections?.mostHeadwindKt ?? alongKt);
     // At least a third of the distance in any headwind, since no handbook's line extends forever.
-    put("headwind", Math.max(1 / 3, 1 - (head * alongKt * 0.5) / 100), HALF_WIND);
-  if (alongKt < 0 && tail !== undefined) put("tailwind", 1 + (tail * -alongKt * 1.5) / 100, HALF_WIND);
-  else if (alongKt < 0) put("tailwind", tailFactor ** (-alongKt / (speedKt * 0.1)), LEAFLET);
+    put("headwind", Math.max(1 / 3, 1 - (head * kt * 0.5) / 100), HALF_WIND);
+  }
+  if (alongKt >= 0) return;
+  if (mostTailwindKt !== undefined && -alongKt > mostTailwindKt + 1e-9)
+    throw new OutsideChartError(
+      `${formatNumber(-alongKt, 1)} kt tailwind is off the chart: the handbook's correction ends at ${formatNumber(mostTailwindKt)} kt.`,
+    );
+  if (tail !== undefined) put("tailwind", 1 + (tail * -alongKt * 1.5) / 100, HALF_WIND);
+  else put("tailwind", tailFactor ** (-alongKt / (speedKt * 0.1)), LEAFLET);
+}
+
+/**
+ * Accelerate-stop distance, m: the chart's figure with the corrections of both halves. Wind as for take-off; slope counts in either
+ * direction, because it lengthens either the acceleration or the stop; the worse surface factor of take-off and landing.
+ * Valid range and errors: as `distanceNeeded`. Source: the handbook's chart; UK CAA Safety Sense Leaflet (from memory).
+ */
+export function accelerateStopNeeded(
+  chartM: number,
+  profile: PerformanceProfile,
+  { alongKt, grass, state, slopePercent }: DistanceConditions,
+): { neededM: number; factors: Factor[] } {
+  const factors: Factor[] = [];
+  const put: Put = (what, by, source) => {
+    if (Math.abs(by - 1) > 1e-9) factors.push({ what, by, source });
+  };
+  const { corrections } = profile;
+  const contained = new Set(corrections?.contained ?? []);
+  if (!contained.has("wind"))
+    windFactor(alongKt, profile.liftOffKt, PUBLISHED.takeOff.tail, corrections, put);
+  const surfaces = (["takeOff", "landing"] as const).map((way) => {
+    const own: Factor[] = [];
+    surfaceFactor(
+      way,
+      { grass, state },
+      { roll: 1, over50: 1 },
+      undefined,
+      (what, by, source) => own.push({ what, by, source }),
+      { grassContained: contained.has("grass") },
+    );
+    return own;
+  });
+  const product = (all: readonly Factor[]) => all.reduce((sum, { by }) => sum * by, 1);
+  const [off = [], on = []] = surfaces;
+  for (const { what, by, source } of product(on) > product(off) ? on : off) put(what, by, source);
+  if (!contained.has("slope") && slopePercent !== 0)
+    put(
+      slopePercent > 0 ? "uphill" : "downhill",
+      PUBLISHED.takeOff.slope ** (Math.abs(slopePercent) / 2),
+      LEAFLET,
+    );
+  return { neededM: chartM * product(factors), factors };
 }

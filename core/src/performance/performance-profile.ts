@@ -27,13 +27,25 @@ export interface SingleDistance {
   source: Source;
 }
 
+/** Influences that a chart may already contain. */
+export const CHART_CONTAINS = ["wind", "grass", "slope"] as const;
+export type ChartContains = (typeof CHART_CONTAINS)[number];
+
 /** The handbook's own corrections; published factors cover the others. */
 export interface HandbookCorrections {
   /** Percent shorter per knot of headwind, and longer per knot of tailwind. */
   headwindPercentPerKt?: number;
   tailwindPercentPerKt?: number;
-  /** Dry grass: percent of the ground roll. */
+  /** Where the corrections end: a stronger tailwind is off the chart, of a stronger headwind this much is used. */
+  mostHeadwindKt?: number;
+  mostTailwindKt?: number;
+  /** Grass: percent of the ground roll. */
   grassPercentOfRoll?: number;
+  wetGrassPercentOfRoll?: number;
+  /** Percent longer per percent of slope: uphill for take-off, downhill for landing. */
+  slopePercentPerPercent?: number;
+  /** Already in the figures: no correction for these is added. */
+  contained?: ChartContains[];
   source: Source;
 }
 

@@ -1,12 +1,13 @@
-import type {
-  Aircraft,
-  AircraftType,
-  ComposeInput,
-  EventData,
-  EventType,
-  Item,
-  PreflightEvent,
-  Source,
+import {
+  type Aircraft,
+  type AircraftType,
+  type ComposeInput,
+  type EventData,
+  type EventType,
+  FLIGHT_SUBJECTS,
+  type Item,
+  type PreflightEvent,
+  type Source,
 } from "../index";
 
 export const source: Source = { kind: "handbook", text: "example", example: true };
@@ -83,6 +84,9 @@ export const started = () =>
     conditions: [],
     plannedFlightMin: 60,
   });
+/** The pilot goes without every assessment, for tests of something else. */
+export const allWaived = () =>
+  event("assessment.waived", { subjects: [...FLIGHT_SUBJECTS], why: "Not what this test is about." });
 export const answered = (itemId: string, device = 1) =>
   event("item.answered", { itemId, outcome: "checked" }, device);
 export const postponed = (itemId: string, device = 1) => event("item.postponed", { itemId }, device);

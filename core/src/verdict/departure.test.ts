@@ -74,6 +74,7 @@ interface Day {
   at?: string;
 }
 const glider = { oil: undefined, magnetos: undefined, runUp: undefined, fuel: undefined };
+const FUEL = { tanks: [], taxiL: 4, burnLPerH: { value: 30, source } };
 
 function judged({
   runway = "24",
@@ -118,6 +119,7 @@ function judged({
     },
     type: {
       ...(bare as typeof type),
+      fuel: FUEL,
       performance: {
         takeOff: { kind: "single", kg: 1110, rollM: 250, over50M: 455, source },
         landing: { kind: "single", kg: 1110, rollM: 175, over50M: 400, source },
@@ -166,7 +168,7 @@ function judged({
   );
 }
 
-test("with report and load the distances are assessed; with neither nothing is claimed", () => {
+test("with report and load the distances are assessed; with neither each subject is not assessed", () => {
   const good = judged({ weather: { report: report(), variationDeg: 1 } });
   expect(good["distance.take-off"]).toMatchObject({
     grade: "within limits",
@@ -176,7 +178,10 @@ test("with report and load the distances are assessed; with neither nothing is c
   expect(good["distance.landing"]?.grade).toBe("within limits");
   expect(good["weather.report"]?.grade).toBe("within limits");
   expect(good.light?.sentence).toMatch(/^Landing \d+ h \d\d min before night\.$/);
-  expect(judged({})).toEqual({});
+  const unknown = Object.values(judged({})).filter(({ grade }) => grade === "unjudged");
+  expect(unknown.map(({ id }) => id)).toEqual(
+    expect.arrayContaining(["unknown.wind", "unknown.visibility", "unknown.ceiling"]),
+  );
 });
 
 test("hot, heavy and soft grass is a stop with the smallest change that makes it fit", () => {
@@ -190,10 +195,10 @@ test("hot, heavy and soft grass is a stop with the smallest change that makes it
 
 test("a runway without declared distances is not assessed, and says so; no number is assumed", () => {
   expect(
-    judged({ runway: "17", weather: { report: report(), variationDeg: 1 } })["distance.take-off"],
+    judged({ runway: "17", weather: { report: report(), variationDeg: 1 } })["unknown.distances"],
   ).toMatchObject({
     grade: "unjudged",
-    sentence: "Runway 17 has no declared distances on file.",
+    sentence: "Not calculated: Runway 17 has no declared distances on file.",
   });
 });
 
@@ -240,13 +245,13 @@ test("after sunset it is a night flight: a stop with a day checklist, not with a
   expect(judged({ ...late, conditions: ["night"] }).light?.grade).toBe("within limits");
 });
 
-test("visibility below a rule is a stop; an old report, or of another airfield, is asked about", () => {
+test("visibility below a rule is a stop; an old report, or of another airfield, is not used", () => {
   expect(
     judged({ weather: { report: report({ visibilityM: 3000 }), variationDeg: 1 } })["minima.visibilityM"],
   ).toMatchObject({ grade: "stop" });
   expect(
     judged({ weather: { report: report({ station: "QXKM" }), variationDeg: 1 } })["weather.report"]?.grade,
-  ).toBe("ask");
+  ).toBe("unjudged");
   expect(
     judged({ weather: { report: report({ at: "2026-04-30T11:50:00.000Z" }), variationDeg: 1 } })[
       "weather.report"

@@ -39,7 +39,7 @@ const judged = (
     ...(plannedLoad && { plannedLoad }),
   });
   return judgePreflight(list, foldPreflight(streamId, [begun])).judgements.find(
-    ({ id }) => id === "mass.balance",
+    ({ judge }) => judge === "loading",
   );
 };
 
@@ -56,10 +56,17 @@ test("within limits shows what is left; a light pilot is a stop, with the ballas
   expect(judged({ stations: { front: 100, rear: 106 } })?.sentence).toContain(
     "16 kg over 590 kg at take-off",
   );
-  expect(judged()).toBeUndefined();
+  expect(judged()).toMatchObject({
+    grade: "unjudged",
+    cause: "unknown.loading",
+    sentence: "Not checked: the load on board is not entered.",
+  });
 });
 
 test("with a tank nobody dipped nothing is assessed: no number is invented", () => {
   const tanked = { ...profile, tanks: [{ tank: "main", armMm: 100 }] };
-  expect(judged({ stations: { front: 80 }, litres: { main: 40 } }, tanked)).toBeUndefined();
+  expect(judged({ stations: { front: 80 }, litres: { main: 40 } }, tanked)).toMatchObject({
+    grade: "unjudged",
+    sentence: "Not checked: the fuel in the tanks is not measured.",
+  });
 });

@@ -4,6 +4,7 @@ import { overLimit } from "../airworthiness/life/measure-trend";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
 import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/preflight-state";
+import { type FlightSubject, subjectOfCause } from "../judgement/flight-subjects";
 import {
   causeOf,
   GRADES,
@@ -16,6 +17,7 @@ import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger
 import { judgePreflight } from "./judge-preflight";
 import { requestedFlight } from "./judges/judge-airworthiness";
 import { verdictFor } from "./verdict-for";
+import { whyNotWaivable } from "./waivers";
 
 export interface Reason {
   grade: Grade;
@@ -29,6 +31,10 @@ export interface Reason {
   cause?: string;
   /** Discrepancy under which it is logged, in this preflight or earlier. */
   discrepancyId?: string;
+  /** Set for a subject of the flight that was not assessed. */
+  unknown?: FlightSubject;
+  /** Why the pilot goes without the assessment, in his words. */
+  waived?: string;
 }
 
 export interface VerdictResult {
@@ -42,6 +48,10 @@ export interface VerdictResult {
   unanswered: Item[];
   /** Entries still to put back: a gate. */
   outstanding: LedgerEntry[];
+  /** Subjects that were not assessed and about which nothing has been decided, in order of their reasons. */
+  notAssessed: FlightSubject[];
+  /** Why the pilot cannot decide alone to go without them. */
+  whyNotWaivable?: string;
 }
 
 /**
@@ -53,7 +63,10 @@ export interface VerdictResult {
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
   const places = new Map(list.items.map((item, place) => [item.id, place]));
-  const judged = byCause(judgements).map((group) => judgedReason(list, places, group));
+  const forbidden = whyNotWaivable(list, state);
+  const judged = byCause(judgements).map((group) =>
+    withWaiver(judgedReason(list, places, group), state, forbidden),
+  );
   const known = knownDiscrepancies(list, state);
   const reasons: Reason[] = [
     ...joined(judged, [...state.discrepancies.map(loggedReason), ...known]),
@@ -69,7 +82,19 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
     withinLimits: judgements.filter((j) => j.grade === "within limits"),
     unanswered,
     outstanding,
+    notAssessed: reasons.flatMap(({ unknown, waived }) => (unknown && waived === undefined ? [unknown] : [])),
+    ...(forbidden !== undefined && { whyNotWaivable: forbidden }),
   };
+}
+
+/** A subject that was not assessed stays so until the pilot, where he may, decides knowingly to go without it. */
+function withWaiver(reason: Reason, state: PreflightState, forbidden: string | undefined): Reason {
+  const unknown = reason.grade === "unjudged" ? subjectOfCause(reason.cause) : undefined;
+  if (!unknown) return reason;
+  const why = state.waived?.[unknown]?.why;
+  if (why === undefined || forbidden !== undefined) return { ...reason, unknown };
+  const text = `${reason.text} Going without: “${why}”`;
+  return { ...reason, unknown, waived: why, grade: "note", text };
 }
 
 /** Judgements outside limits by cause, in order of first appearance. */

@@ -1,9 +1,10 @@
 import { type Judgement, notAssessed } from "../judgement/judgement";
-import { formatQuantity } from "../units/format";
+import { formatNumber, formatQuantity } from "../units/format";
 import {
   ageMin,
   ceilingFt,
   cloudText,
+  knownCeiling,
   visibilityText,
   type WeatherReport,
   weatherText,
@@ -11,9 +12,11 @@ import {
 } from "./report";
 
 /** Stations report every half hour or hour: beyond this a newer report is missing. Common practice. */
-const FRESH_MIN = 75;
+const FRESH_MIN = 60;
 /** Beyond this age a report no longer describes the weather. Common practice. */
-const STALE_MIN = 180;
+const STALE_MIN = 120;
+/** Reports are dated a few minutes ahead at some stations. */
+const AHEAD_MIN = 10;
 
 const spokenAge = (minutes: number) =>
   minutes < 24 * 60
@@ -25,13 +28,31 @@ export const provenance = (report: Pick<WeatherReport, "station" | "at">, now: s
   `report from ${report.station}, ${spokenAge(ageMin(report, now))}`;
 
 /**
- * Judges whether a report can be used: this field's station, current, not in the future, fully decoded. Never throws.
+ * Why a report does not describe the weather at this field now; undefined if it does. Its values must not be used then.
  * Source: common practice for ages.
+ */
+export function notForNow(
+  report: Pick<WeatherReport, "station" | "at">,
+  now: string,
+  station?: string,
+): string | undefined {
+  const age = ageMin(report, now);
+  if (age < -AHEAD_MIN) return "The report is dated in the future. Check the day and time.";
+  if (age > STALE_MIN) return `The report is ${spokenAge(age)}: too old to use.`;
+  if (station && report.station !== station)
+    return `The report is from ${report.station}, not from this field (${station}).`;
+  return undefined;
+}
+
+/**
+ * Judges whether a report can be used: this field's station, current, not in the future, fully decoded. One that cannot is "not
+ * assessed". Never throws. Source: common practice for ages.
  */
 export function judgeReport(report: WeatherReport, now: string, station?: string): Judgement {
   const age = ageMin(report, now);
   const base = {
     id: "weather.report",
+    cause: "unknown.report",
     subject: "Weather report",
     scope: "day" as const,
     reading: { value: Math.round(age), unit: "min" as const },
@@ -42,32 +63,19 @@ export function judgeReport(report: WeatherReport, now: string, station?: string
       example: false,
     },
   };
-  if (age < -10)
+  const why = notForNow(report, now, station);
+  if (why)
     return {
       ...base,
-      grade: "ask",
-      sentence: "The report is dated in the future. Check the day and time.",
-      action: "Get a new report.",
-    };
-  if (age > STALE_MIN)
-    return {
-      ...base,
-      grade: "ask",
-      sentence: `It is ${spokenAge(age)}: too old to use.`,
-      action: "Get a new report.",
-    };
-  if (station && report.station !== station)
-    return {
-      ...base,
-      grade: "ask",
-      sentence: `It is from ${report.station}, not from this field (${station}).`,
-      action: "Get the report for this field, or use the windsock and altimeter here.",
+      grade: "unjudged",
+      sentence: `${why} It is not used.`,
+      action: "Get the report of now for this field, or use the windsock and altimeter here.",
     };
   if (report.unread.length > 0)
     return {
       ...base,
-      grade: "note",
-      sentence: `Not decoded: ${report.unread.join(" ")}. Check it yourself; it is not used in the calculation.`,
+      grade: "unjudged",
+      sentence: `Not understood: ${report.unread.join(" ")}. Read it yourself; it is not used in the calculation.`,
     };
   if (age > FRESH_MIN)
     return {
@@ -81,20 +89,12 @@ export function judgeReport(report: WeatherReport, now: string, station?: string
 
 /** Report in plain words, one line each. Elements not reported are listed as missing. */
 export function reportLines(report: WeatherReport): { what: string; words: string }[] {
-  const { wind, visibilityM, clouds, weather, celsius, dewPointC, settingHpa } = report;
+  const { wind, visibilityM, weather, celsius, dewPointC, settingHpa } = report;
   const missing = "not reported";
   return [
     { what: "Wind", words: wind ? `${windText(wind)} (true)` : missing },
-    { what: "Visibility", words: visibilityM === undefined ? missing : visibilityText(visibilityM) },
-    {
-      what: "Cloud",
-      words:
-        clouds.length > 0
-          ? clouds.map(cloudText).join("; ")
-          : visibilityM === undefined && !/\b(SKC|CLR|NSC|NCD|CAVOK)\b/.test(report.raw)
-            ? missing
-            : "none significant",
-    },
+    { what: "Visibility", words: visibilityM === undefined ? missing : visibilityWords(report) },
+    { what: "Cloud", words: cloudWords(report) },
     ...(weather.length > 0 ? [{ what: "Weather", words: weather.map(weatherText).join(", ") }] : []),
     {
       what: "Temperature",
@@ -111,6 +111,27 @@ export function reportLines(report: WeatherReport): { what: string; words: strin
           : `${formatQuantity({ value: settingHpa, unit: "hPa" })} (${formatQuantity({ value: settingHpa / 33.8639, unit: "inHg" })})`,
     },
   ];
+}
+
+function visibilityWords({ visibilityM = 0, visibilityIs, leastVisibility }: WeatherReport): string {
+  const most = `${visibilityIs === "less" ? "less than " : ""}${visibilityText(visibilityM)}`;
+  return leastVisibility && leastVisibility.m < visibilityM
+    ? `${most}, ${visibilityText(leastVisibility.m)} to the ${leastVisibility.toward}`
+    : most;
+}
+
+function cloudWords(report: WeatherReport): string {
+  const layers = report.clouds.map(cloudText);
+  const hidden = (report.hiddenClouds ?? []).map((kind) =>
+    kind === "CB" ? "cumulonimbus at an unknown height" : "towering cumulus at an unknown height",
+  );
+  const seen = [...layers, ...hidden];
+  if (report.cloudUnknown)
+    return seen.length > 0 ? [...seen, "not all of it observed"].join("; ") : "not observed";
+  if (seen.length > 0) return seen.join("; ");
+  const { atLeastFt } = knownCeiling(report);
+  if (atLeastFt === 0) return "not reported";
+  return Number.isFinite(atLeastFt) ? `none below ${formatNumber(atLeastFt)} ft` : "none";
 }
 
 /** A condition suggested by a report, with the reason; never set automatically. */

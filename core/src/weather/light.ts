@@ -12,8 +12,17 @@ export interface SunTimes {
   always?: "day" | "night";
 }
 
+const DAY_MS = 86_400_000;
+const MS_PER_DEGREE = DAY_MS / 360;
+
+/** Mean solar noon of the local day on which this time falls: days count by the sun, not by the date in UTC. */
+function solarNoon(at: string, lon: number): Date {
+  const local = Date.parse(at) + lon * MS_PER_DEGREE;
+  return new Date(Math.floor(local / DAY_MS) * DAY_MS + DAY_MS / 2 - lon * MS_PER_DEGREE);
+}
+
 /**
- * Sunrise, sunset and civil twilight on the day around this time at this place. Valid range: latitude −90 to 90, longitude −180
+ * Sunrise, sunset and civil twilight of the local day on which this time falls, at this place. Valid range: latitude −90 to 90, longitude −180
  * to 180; throws QuantityError otherwise. Source: the library suncalc, checked in the tests against astronomy-engine.
  */
 export function sunTimes(at: string, lat: number, lon: number): SunTimes {
@@ -21,7 +30,7 @@ export function sunTimes(at: string, lat: number, lon: number): SunTimes {
   assertFinite("The longitude", lon);
   if (Math.abs(lat) > 90 || Math.abs(lon) > 180)
     throw new QuantityError("Latitude must be from −90 to 90 degrees, longitude from −180 to 180.");
-  const times = getTimes(new Date(at), lat, lon);
+  const times = getTimes(solarNoon(at, lon), lat, lon);
   const told = (name: "sunrise" | "sunset" | "dawn" | "dusk") => {
     const time = times[name];
     return time instanceof Date && !Number.isNaN(time.getTime()) ? { [name]: time.toISOString() } : {};

@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { cloudBaseFt, forecastAt, temperatureAt, weatherText } from "../index";
-import { readForecast, readReport } from "./read-report";
-import { groupKind, groupsOf } from "./report-groups";
+import { readForecast, readReport } from "./read-weather";
 
 const NOW = "2026-06-15T14:20:00Z";
 const read = (text: string) => readReport(text, NOW);
@@ -94,12 +93,12 @@ test.each([
 
 /** Unknown and impossible groups are named and never become numbers. */
 test.each([
-  ["METAR QXMP 151350Z ///05KT 9999 FEW020 14/12 Q1013", ["///05KT"], "wind"],
   ["METAR QXMP 151350Z 40011KT 9999 FEW020 14/12 Q1013", ["40011KT"], "wind"],
   ["METAR QXMP 151350Z 24025G11KT 9999 FEW020 14/12 Q1013", ["24025G11KT"], "wind"],
-  ["METAR QXMP 151350Z 240P99KT 9999 FEW020 14/12 Q1013", ["240P99KT"], "wind"],
   ["METAR QXMP 151350Z 2401KT 9999 FEW020 14/12 Q1013", ["2401KT"], "wind"],
-  ["METAR QXMP 151350Z 24011KT 9999 FEW020 10/// Q1013", ["10///"], "celsius"],
+  ["METAR QXMP 151350Z 240105KT 9999 FEW020 14/12 Q1013", ["240105KT"], "wind"],
+  ["METAR QXMP 151350Z 24011KT 27012KT 9999 FEW020 14/12 Q1013", ["24011KT", "27012KT"], "wind"],
+  ["METAR QXMP 151350Z 24011KT 9999 FEW020 14/12 Q1013 A2970", ["Q1013", "A2970"], "settingHpa"],
   ["METAR QXMP 151350Z 24011KT 9999 FEW020 12/14 Q1013", ["12/14"], "celsius"],
   ["METAR QXMP 151350Z 24011KT 9999 FEW020 14/12 Q1913", ["Q1913"], "settingHpa"],
   ["METAR QXMP 151350Z 24011KT 9999 FEW020 14/12 A1013", ["A1013"], "settingHpa"],
@@ -207,9 +206,6 @@ test.each([
 });
 
 test("groups and words by the code table", () => {
-  expect(groupsOf("qxmp  1 1/2SM\n-RA RMK AO2 Q9")).toEqual(["QXMP", "1 1/2SM", "-RA"]);
-  expect(groupKind("FEW020")).toBe("cloud");
-  expect(groupKind("HELLO")).toBeUndefined();
   expect(["-SHRA", "+TSRA", "VCSH", "FZFG", "BLSN", "ABC"].map(weatherText)).toEqual([
     "light showers of rain",
     "heavy thunderstorm with rain",

@@ -22,14 +22,41 @@ export interface CloudLayer {
   kind?: "CB" | "TCU";
 }
 
+/** How a report says that there is no cloud to name. */
+export const CLEAR_SKIES = ["CAVOK", "NSC", "NCD", "SKC", "CLR"] as const;
+export type ClearSky = (typeof CLEAR_SKIES)[number];
+
 /** Sky conditions at a time or for a period; elements not reported are absent. */
 export interface Sky {
   wind?: ReportedWind;
-  /** Metres; 10,000 means that or more. */
+  /** Prevailing visibility, metres; 10,000 means that or more. */
   visibilityM?: number;
+  /** The visibility is below or above this value; absent: it is this value. */
+  visibilityIs?: "less" | "more";
+  /** Least visibility, if another one was reported with its direction. */
+  leastVisibility?: { m: number; toward: string };
   clouds: CloudLayer[];
+  /** No cloud to name, as reported. Absent with no clouds: cloud was not reported. */
+  clear?: ClearSky;
+  /** True if cloud, or a part of it, was not observed or could not be read. */
+  cloudUnknown?: true;
+  /** Kinds of cloud seen at an unknown height. */
+  hiddenClouds?: ("CB" | "TCU")[];
   /** Weather groups as reported: "-SHRA". */
   weather: string[];
+  /** "No significant weather", stated. */
+  noWeather?: true;
+  /** True if an automatic station could not observe present weather. */
+  weatherUnknown?: true;
+}
+
+/** Runway visual range. */
+export interface RunwayRange {
+  runway: string;
+  m: number;
+  is?: "less" | "more";
+  /** Upper end, if it varies. */
+  toM?: number;
 }
 
 /** A decoded report of a station. */
@@ -44,7 +71,15 @@ export interface WeatherReport extends Sky {
   settingHpa?: number;
   /** Fully automatic. */
   automatic?: true;
-  /** Groups that were not decoded, unchanged: a person must read them. */
+  /** Runway visual ranges. */
+  ranges?: RunwayRange[];
+  /** Where wind shear was reported: "runway 24", "all runways". */
+  windShear?: string[];
+  /** Runways closed by snow; "all" for the whole field. */
+  closed?: string[];
+  /** Changes expected within two hours. */
+  trend?: ForecastSpan[];
+  /** Groups that were doubted or not understood, unchanged: a person must read them. */
   unread: string[];
 }
 
@@ -57,6 +92,10 @@ export interface ForecastSpan extends Sky {
   from: string;
   to: string;
   percent?: number;
+  /** Wind shear above the field: "at 1,000 ft: 240° 60 kt". */
+  windShear?: string[];
+  /** Groups of this part that were doubted or not understood. */
+  unread?: string[];
 }
 
 /** A decoded forecast for a field. */
@@ -77,15 +116,51 @@ export class ReportError extends RangeError {
   override readonly name = "ReportError";
 }
 
-/**
- * Ceiling: the lowest layer covering more than half of the sky, or an obscured sky. Source: WMO-No. 306; 14 CFR 1.1 (from
- * memory).
- */
+/** Lowest layer covering more than half of the sky. Source: WMO-No. 306; 14 CFR 1.1 (from memory). */
 export function ceilingFt({ clouds }: Pick<Sky, "clouds">): number | undefined {
   const bases = clouds
     .filter(({ cover }) => cover === "broken" || cover === "overcast" || cover === "sky hidden")
     .map(({ baseFt }) => baseFt);
   return bases.length === 0 ? undefined : Math.min(...bases);
+}
+
+/** Height up to which a clear sky is reported, ft; undefined without a limit. Source: WMO-No. 306; FMH-1 (from memory). */
+const CLEAR_UP_TO_FT: Record<ClearSky, number | undefined> = {
+  CAVOK: 5000,
+  NSC: 5000,
+  NCD: undefined,
+  SKC: undefined,
+  CLR: 12_000,
+};
+
+/** What is known of the ceiling: it lies between these heights, ft. */
+export interface KnownCeiling {
+  /** No ceiling below this height; infinite if there is none at all. */
+  atLeastFt: number;
+  /** A ceiling at or below this height; infinite if none was reported. */
+  atMostFt: number;
+}
+
+/**
+ * Ceiling by a report. Cloud that was not observed can be anywhere, so that the ceiling is known only from above, or not at all.
+ * Source: WMO-No. 306, FM 15, 15.9 (from memory).
+ */
+export function knownCeiling(sky: Sky & { raw?: string }): KnownCeiling {
+  const atMostFt = ceilingFt(sky) ?? Number.POSITIVE_INFINITY;
+  if (sky.cloudUnknown) return { atLeastFt: 0, atMostFt };
+  if (atMostFt < Number.POSITIVE_INFINITY) return { atLeastFt: atMostFt, atMostFt };
+  if (sky.clouds.length > 0) return { atLeastFt: atMostFt, atMostFt };
+  const clear = sky.clear ?? clearByText(sky.raw);
+  return { atLeastFt: clear ? (CLEAR_UP_TO_FT[clear] ?? atMostFt) : 0, atMostFt };
+}
+
+/** Reports recorded by earlier versions do not say how the sky was clear; their text does. */
+const clearByText = (raw = ""): ClearSky | undefined =>
+  CLEAR_SKIES.find((code) => new RegExp(`\\b${code}\\b`).test(raw));
+
+/** Least visibility reported, m; undefined if none was, or only an upper limit. */
+export function leastVisibilityM({ visibilityM, leastVisibility }: Sky): number | undefined {
+  return visibilityM === undefined ? undefined : Math.min(visibilityM, leastVisibility?.m ?? visibilityM);
 }
 
 /** Minutes since the observation; negative if in the future. */

@@ -123,12 +123,12 @@ const GOOD = "METAR QXMP 151350Z 25012KT 9999 FEW030 18/09 Q1016";
 
 test.each([
   [GOOD, NOW, "within limits", "30 min old"],
-  [GOOD, "2026-06-15T15:30:00Z", "note", "a newer report should be available"],
-  [GOOD, "2026-06-15T18:00:00Z", "ask", "too old to use"],
-  [GOOD, "2026-06-16T13:55:00Z", "ask", "from an earlier day"],
-  [GOOD, "2026-06-15T13:00:00Z", "ask", "dated in the future"],
-  [GOOD.replace("QXMP", "QXAB"), NOW, "ask", "not from this field"],
-  [`${GOOD} BLAH1`, NOW, "note", "Not decoded: BLAH1"],
+  [GOOD, "2026-06-15T15:00:00Z", "note", "a newer report should be available"],
+  [GOOD, "2026-06-15T18:00:00Z", "unjudged", "too old to use"],
+  [GOOD, "2026-06-16T13:55:00Z", "unjudged", "from an earlier day"],
+  [GOOD, "2026-06-15T13:00:00Z", "unjudged", "dated in the future"],
+  [GOOD.replace("QXMP", "QXAB"), NOW, "unjudged", "not from this field"],
+  [`${GOOD} BLAH1`, NOW, "unjudged", "Not understood: BLAH1"],
 ])("%s at %s: %s", (text, now, grade, words) => {
   const judged = judgeReport(report(text), now, "QXMP");
   expect([judged.grade, judged.sentence]).toEqual([grade, expect.stringContaining(words)]);
@@ -159,7 +159,7 @@ test("what was not reported is shown to be missing", () => {
   );
   expect(lines).toMatchObject({
     Visibility: "not reported",
-    Cloud: "not reported",
+    Cloud: "not observed",
     Temperature: "not reported",
     "Altimeter setting": "not reported",
   });

@@ -10,6 +10,7 @@ export const minimaSchema = object({
     Object.entries(MINIMA_FIELDS).map(([field, { min, max }]) => [field, anyNumber(min, max)]),
   ),
   noNight: boolean().oneOf([true]),
+  noUnknown: boolean().oneOf([true]),
   noPassengers: boolean().oneOf([true]),
 }).noUnknown();
 

@@ -1,3 +1,4 @@
+import { CHART_CONTAINS } from "@cravix/core";
 import { array, mixed, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { optional, source } from "./parts";
@@ -54,7 +55,12 @@ export const performanceSchema = optional(
       object({
         headwindPercentPerKt: anyNumber(0, 10),
         tailwindPercentPerKt: anyNumber(0, 30),
+        mostHeadwindKt: anyNumber(0, 60),
+        mostTailwindKt: anyNumber(0, 30),
         grassPercentOfRoll: anyNumber(0, 100),
+        wetGrassPercentOfRoll: anyNumber(0, 150),
+        slopePercentPerPercent: anyNumber(0, 50),
+        contained: array().of(string().required().oneOf(CHART_CONTAINS)).max(CHART_CONTAINS.length),
         source: source.required(),
       }).noUnknown(),
     ),

@@ -1,5 +1,5 @@
 import { NIGHT_BEGINS } from "@cravix/core";
-import { array, object, string } from "yup";
+import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name } from "../../bounds/fields";
 import { deferralSchema } from "./deferral-schema";
 import { id, optional, source, words } from "./parts";
@@ -84,6 +84,7 @@ export const ruleSetSchema = object({
     object({
       visibilityM: anyNumber(0, 10_000),
       ceilingFt: anyNumber(0, 10_000),
+      noUnknown: boolean().oneOf([true]),
       source: source.required(),
     }).noUnknown(),
   ),

@@ -1,4 +1,12 @@
-import { BRAKE_WAYS, CONDITIONS, PHASES, STATION_PHASES, STATION_ROLES, SURFACE_WAYS } from "@cravix/core";
+import {
+  ACCEPTED_WEATHER,
+  BRAKE_WAYS,
+  CONDITIONS,
+  PHASES,
+  STATION_PHASES,
+  STATION_ROLES,
+  SURFACE_WAYS,
+} from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, text } from "../../bounds/fields";
 import { electricalSchema } from "./electrical-schema";
@@ -7,7 +15,7 @@ import { fuelSchema } from "./fuel-schema";
 import { itemSchema } from "./item-schema";
 import { method } from "./method";
 import { oilSchema } from "./oil-schema";
-import { id, optional, sourced, words, years } from "./parts";
+import { id, optional, source, sourced, words, years } from "./parts";
 import { launchSchema, performanceSchema } from "./performance-schema";
 
 /** Parts a model year can override; each subject declares its own. */
@@ -107,6 +115,13 @@ export const profileFields = {
   engines: array().of(words(20)).min(2).max(4),
   performance: performanceSchema,
   launch: launchSchema,
+  weatherAccepted: array()
+    .of(
+      object({ what: string().required().oneOf(ACCEPTED_WEATHER), source: source.required() })
+        .noUnknown()
+        .required(),
+    )
+    .max(ACCEPTED_WEATHER.length),
   tailwheel: boolean().oneOf([true]),
   ...limits,
 };

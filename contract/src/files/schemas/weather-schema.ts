@@ -1,4 +1,4 @@
-import { CLOUD_COVERS, RUNWAY_CONDITIONS, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
+import { CLEAR_SKIES, CLOUD_COVERS, RUNWAY_CONDITIONS, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, requiredText, utcTime } from "../../bounds/fields";
 import { optional } from "./parts";
@@ -26,6 +26,15 @@ const skyFields = {
       }),
   ),
   visibilityM: anyNumber(0, 20_000),
+  visibilityIs: string().oneOf(["less", "more"]),
+  leastVisibility: optional(object({ m: bounded(0, 20_000), toward: requiredText(2) }).noUnknown()),
+  clear: string().oneOf(CLEAR_SKIES),
+  cloudUnknown: boolean().oneOf([true]),
+  hiddenClouds: array()
+    .of(string().required().oneOf(["CB", "TCU"]))
+    .max(12),
+  noWeather: boolean().oneOf([true]),
+  weatherUnknown: boolean().oneOf([true]),
   clouds: array()
     .of(
       object({
@@ -41,6 +50,23 @@ const skyFields = {
   weather: array().of(requiredText(12)).required().max(12),
 };
 
+const unread = () => array().of(requiredText(40)).max(100);
+const windShear = () => array().of(requiredText(60)).max(12);
+
+/** A change in a trend or a forecast. */
+const span = () =>
+  object({
+    kind: string().required().oneOf(SPAN_KINDS),
+    from: utcTime().required(),
+    to: utcTime().required(),
+    percent: anyNumber(0, 100),
+    windShear: windShear(),
+    unread: unread(),
+    ...skyFields,
+  })
+    .noUnknown()
+    .required();
+
 /** A decoded weather report, with its text. */
 export const weatherReportSchema = object({
   raw: requiredText(2000),
@@ -51,7 +77,22 @@ export const weatherReportSchema = object({
   dewPointC: anyNumber(-90, 60),
   settingHpa: anyNumber(850, 1090),
   automatic: boolean().oneOf([true]),
-  unread: array().of(requiredText(40)).required().max(100),
+  ranges: array()
+    .of(
+      object({
+        runway: requiredText(4),
+        m: bounded(0, 20_000),
+        is: string().oneOf(["less", "more"]),
+        toM: anyNumber(0, 20_000),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .max(40),
+  windShear: windShear(),
+  closed: array().of(requiredText(4)).max(40),
+  trend: array().of(span()).max(20),
+  unread: unread().required(),
 })
   .noUnknown()
   .test("dew point", "dew point must not be higher than the temperature", (value) => {
@@ -66,20 +107,7 @@ const forecastSchema = object({
   issuedAt: utcTime().required(),
   from: utcTime().required(),
   to: utcTime().required(),
-  spans: array()
-    .of(
-      object({
-        kind: string().required().oneOf(SPAN_KINDS),
-        from: utcTime().required(),
-        to: utcTime().required(),
-        percent: anyNumber(0, 100),
-        ...skyFields,
-      })
-        .noUnknown()
-        .required(),
-    )
-    .required()
-    .max(150),
+  spans: array().of(span()).required().max(150),
   temperatures: array()
     .of(
       object({ at: utcTime().required(), celsius: bounded(-80, 60) })
@@ -88,7 +116,7 @@ const forecastSchema = object({
     )
     .required()
     .max(200),
-  unread: array().of(requiredText(40)).required().max(100),
+  unread: unread().required(),
 }).noUnknown();
 
 /** Weather entered for a flight. */

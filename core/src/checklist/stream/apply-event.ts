@@ -1,5 +1,6 @@
 import type { EventHandler } from "./event-handler";
 import type { EventType, PreflightEvent } from "./events";
+import { assessmentWaived } from "./kinds/assessment-waived";
 import { bladePulled } from "./kinds/blade-pulled";
 import { briefingGiven } from "./kinds/briefing-given";
 import { crewJoined } from "./kinds/crew-joined";
@@ -71,6 +72,7 @@ const APPLY: { [T in EventType]: EventHandler<T> } = {
   "person.due-dropped": elsewhere,
   "person.done": elsewhere,
   "daily.signed": elsewhere,
+  "assessment.waived": assessmentWaived,
   interrupted,
   resumed,
   "verdict.signed": verdictSigned,

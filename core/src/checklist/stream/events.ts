@@ -17,6 +17,7 @@ import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelInputs, SampleFate } from "../../fuel/fuel-inputs";
 import type { FuelUnit } from "../../fuel/grade/fuel-amount";
+import type { FlightSubject } from "../../judgement/flight-subjects";
 import type { FindingGrade, SignedVerdict } from "../../judgement/judgement";
 import type { PlannedLoad } from "../../mass-and-balance/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
@@ -167,6 +168,8 @@ export interface EventData {
   "person.done": { personId: string; work: PersonWork };
   /** Daily inspection, signed before the first start of its day. */
   "daily.signed": { registration: string; date: LocalDate };
+  /** The pilot goes without these assessments, knowingly, and says why. */
+  "assessment.waived": { subjects: FlightSubject[]; why: string };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
   resumed: { itemId?: string; way?: ReturnWay };
   "verdict.signed": {
@@ -220,6 +223,7 @@ const NAMED: Record<EventType, true> = {
   "person.due-dropped": true,
   "person.done": true,
   "daily.signed": true,
+  "assessment.waived": true,
   interrupted: true,
   resumed: true,
   "verdict.signed": true,

@@ -4,6 +4,7 @@ import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
 import type { Purpose } from "../../airworthiness/due/due-item";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelInputs } from "../../fuel/fuel-inputs";
+import type { FlightSubject } from "../../judgement/flight-subjects";
 import type { PlannedLoad } from "../../mass-and-balance/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
@@ -121,6 +122,8 @@ export interface PreflightState {
   /** Latest weather entered, with its time. */
   weather?: WeatherInputs & { at: string };
   turnBackFt?: number;
+  /** Assessments that the pilot goes without, by subject. */
+  waived?: Partial<Record<FlightSubject, { why: string; at: string; crewId: string }>>;
   /** Latest briefing of each kind. */
   briefings: BriefingGiven[];
 }

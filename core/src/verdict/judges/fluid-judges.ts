@@ -1,8 +1,9 @@
 import { judgeFuel } from "../../fuel/judge-fuel";
-import type { Judgement } from "../../judgement/judgement";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { judgeOil } from "../../oil/judge-oil";
 import { ONLY_ENGINE, READING, readingKey } from "../../readings/reading-keys";
 import { enginesOf, type Judge, type JudgedPreflight, ledBy, ofEngine } from "./judge";
+import { isPowered } from "./judge-departure";
 import {
   fuelInput,
   judgeClock,
@@ -15,9 +16,17 @@ import {
   judgeUplifts,
 } from "./judge-fluids";
 
+const noFuel = (why: string): Judgement => ({
+  ...notAssessed("unknown.fuel", "Fuel for this flight", `Not checked: ${why}.`),
+  cause: "unknown.fuel",
+  action: "Measure the fuel.",
+});
+
 function fuel(preflight: JudgedPreflight): Judgement[] {
   const input = fuelInput(preflight.list, preflight.state, preflight.quantity);
-  if (!input || input.readings.length === 0) return [];
+  if (!isPowered(preflight.list.type)) return [];
+  if (!input) return [noFuel("no tanks and no fuel consumption are on file for this aircraft")];
+  if (input.readings.length === 0) return [noFuel("no tank has been measured yet")];
   const itemIds = preflight.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", "fuel.gauge"]);
   return ledBy(itemIds, "fuel.endurance", "Fuel for this flight", () => {
     const result = judgeFuel(input);

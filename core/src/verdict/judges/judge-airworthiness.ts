@@ -7,7 +7,7 @@ import { spokenDate } from "../../airworthiness/calendar/local-date";
 import { dueJudgement } from "../../airworthiness/due/due-judgement";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
-import type { Judgement } from "../../judgement/judgement";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import type { Judge, JudgedPreflight } from "./judge";
 
 /** Assumed minutes of a flight without a planned length. */
@@ -47,7 +47,18 @@ export function requestedFlight(
 /** Judges every due item for this flight. Items needed only for other kinds of flight are left out. */
 function judgeDocuments({ list, state }: JudgedPreflight): Judgement[] {
   const asked = requestedFlight(list, state);
-  if (!list.papers || !asked) return [];
+  if (!list.papers || !asked)
+    return [
+      {
+        ...notAssessed(
+          "unknown.papers",
+          "Airworthiness record",
+          "Not checked: this aircraft has no airworthiness record on this device.",
+        ),
+        cause: "unknown.papers",
+        action: "Check the aircraft's papers yourself.",
+      },
+    ];
   const meters = metersOfSnapshot(list.papers);
   const shown = list.items.filter((item) => item.due?.includes("*")).map(({ id }) => id);
   const due = judgeAirworthiness(list.papers, asked)

@@ -7,33 +7,19 @@ import { minimaSets } from "../../departure/minima-sets";
 import type { Judgement } from "../../judgement/judgement";
 import type { MinimaSet } from "../../minima/minima";
 import { READING } from "../../readings/reading-keys";
-import { magneticWind } from "../../runways/compare-runways";
-import type { WindRange } from "../../runways/worst-wind";
 import { type FlightLight, lightOf } from "../../weather/light";
 import { type Given, itemsOfKinds, type Judge, type JudgedPreflight } from "./judge";
 import { loadOfPreflight } from "./judge-loading";
 import { usableReadings } from "./usable-readings";
+import { currentReport, reportedWind, windNow } from "./wind-now";
 
 const USUAL_MIN = 60;
+
+/** True for an aircraft that takes off by its own engine: everything but a glider. */
+export const isPowered = ({ launch, fuel }: Pick<ComposedList["type"], "launch" | "fuel">): boolean =>
+  launch === undefined || fuel !== undefined;
+
 const MINUTE = 60_000;
-
-/** Reported wind, magnetic; undefined without a report or a known variation. */
-export function reportedWind({ state }: Pick<JudgedPreflight, "state">): WindRange | undefined {
-  const { report, variationDeg } = state.weather ?? {};
-  if (!report?.wind || variationDeg === undefined) return undefined;
-  const { gustKt, ...wind } = magneticWind(report.wind, variationDeg);
-  // Older records may hold an invalid gust, which must not break the page.
-  return { ...wind, ...(gustKt !== undefined && gustKt >= wind.kt && { gustKt }) };
-}
-
-/** Governing wind: from the windsock, else the report. */
-function windNow(preflight: JudgedPreflight): WindRange | undefined {
-  const fromDeg = preflight.value(READING.windFrom);
-  const kt = preflight.value(READING.windSpeed);
-  const gustKt = preflight.value(READING.windGust);
-  if (fromDeg === undefined || kt === undefined) return reportedWind(preflight);
-  return { fromDeg, kt, ...(gustKt !== undefined && gustKt >= kt && { gustKt }) };
-}
 
 /** Input for a preflight's departure, measured values before planned ones; undefined without a chosen runway. */
 export function departureOf(preflight: JudgedPreflight): DepartureInput | undefined {
@@ -41,7 +27,7 @@ export function departureOf(preflight: JudgedPreflight): DepartureInput | undefi
   const runway = runwayInUse(list, state)?.runway;
   if (!runway || !list.airfield) return undefined;
   const loaded = loadOfPreflight(preflight);
-  const report = state.weather?.report;
+  const report = currentReport(preflight);
   const wind = windNow(preflight);
   const settingHpa = preflight.value(READING.altimeterSetting) ?? report?.settingHpa;
   // The reported temperature is more reliable than the planned one.
@@ -86,13 +72,18 @@ export function departureOfPreflight(
   return input && { input, departure: calculateDeparture(input) };
 }
 
-/** Day or night for the flight starting now; undefined without coordinates or a rule. */
-function lightForFlight({ list, state }: JudgedPreflight): FlightLight | undefined {
-  const { lat, lon } = list.airfield ?? {};
-  const { night } = list.rules ?? {};
-  if (lat === undefined || lon === undefined || !night || !state.lastAt) return undefined;
-  const to = new Date(Date.parse(state.lastAt) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE);
-  return lightOf({ from: state.lastAt, to: to.toISOString() }, { lat, lon }, night.begins);
+/** Day or night for the flight starting now, or why it is unknown. */
+function lightForFlight({ list, state }: JudgedPreflight): FlightLight | { why: string } {
+  const { airfield, rules } = list;
+  if (!airfield) return { why: "No airfield is on file: sunset is not known" };
+  const { lat, lon, name } = airfield;
+  if (lat === undefined || lon === undefined)
+    return { why: `${name} has no coordinates on file: sunset is not known` };
+  if (!rules?.night) return { why: "The rules on file do not say when night begins" };
+  const from = state.lastAt ?? state.startedAt;
+  if (!from) return { why: "The time of the flight is not known" };
+  const to = new Date(Date.parse(from) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE);
+  return lightOf({ from, to: to.toISOString() }, { lat, lon }, rules.night.begins);
 }
 
 /** Forecast, and the time of the flight starting now. */
@@ -116,15 +107,21 @@ function departure(preflight: JudgedPreflight): Judgement[] {
   const [fromDeg, kt] = [preflight.value(READING.windFrom), preflight.value(READING.windSpeed)];
   const reported = reportedWind(preflight);
   const endurance = preflight.given.fuel?.enduranceMin;
-  const today = state.weather ? lightForFlight(preflight) : undefined;
+  const today = lightForFlight(preflight);
   const expected = expectedReadings(preflight);
   const way = state.plannedLaunch;
   const limit = way ? list.type.launch?.[way] : undefined;
   const { judgements } = judgeDeparture({
     now: state.lastAt ?? state.startedAt ?? "",
+    powered: isPowered(list.type),
+    ...((list.type.engines?.length ?? 1) > 1 && { twin: true }),
+    ...(list.type.weatherAccepted && { accepted: list.type.weatherAccepted.map(({ what }) => what) }),
+    ...(list.type.launch && !limit && { launchUnknown: true }),
     conditions: list.conditions,
-    // The aircraft's own crosswind limit is judged with the wind.
-    sets: setsOf(preflight).filter(({ of }) => of !== "aircraft"),
+    // The aircraft's own crosswind limit is judged with the windsock's wind, if that was read.
+    sets: setsOf(preflight).filter(
+      ({ of }) => of !== "aircraft" || fromDeg === undefined || kt === undefined,
+    ),
     ...(list.ownUnknown && { ownUnknown: "when it began" as const }),
     ...(input && { input }),
     ...(wind && { wind }),
@@ -133,7 +130,9 @@ function departure(preflight: JudgedPreflight): Judgement[] {
     ...(list.airfield?.station && { station: list.airfield.station }),
     ...(fromDeg !== undefined && kt !== undefined && { sock: { fromDeg, kt } }),
     ...(reported && { reported }),
-    ...(today && list.rules?.night && { light: { today, night: list.rules.night } }),
+    ...("why" in today
+      ? { whyNoLight: today.why }
+      : list.rules?.night && { light: { today, night: list.rules.night } }),
     ...(endurance !== undefined && { reserveMin: endurance - (state.plannedFlightMin ?? USUAL_MIN) }),
     ...(way && limit && { launch: { way, limit } }),
   });

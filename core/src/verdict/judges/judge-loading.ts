@@ -1,10 +1,11 @@
-import { reserveFor } from "../../aircraft/aircraft-type";
-import type { Judgement } from "../../judgement/judgement";
+import { type Condition, type RuleSet, reserveFor } from "../../aircraft/aircraft-type";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { checkLoad, type LoadCheck } from "../../mass-and-balance/check-load";
 import { armOf } from "../../mass-and-balance/load-path";
 import type { Burn, Load, LoadingProfile } from "../../mass-and-balance/loading-profile";
 import { changesText, faultText } from "../../mass-and-balance/loading-text";
 import { changesWithinLimits } from "../../mass-and-balance/two-changes";
+import { type MinimaSet, strictest } from "../../minima/minima";
 import { formatNumber } from "../../units/format";
 import type { Judge, JudgedPreflight } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";
@@ -29,33 +30,73 @@ export function burnFor(
   };
 }
 
-/** Fuel burnt on this flight, assuming one hour if unplanned. */
+/** Fuel burnt on this flight, assuming one hour if unplanned, with the greatest of the reserves of the rules and the pilot. */
 export const burnOfPreflight = (
-  { type, rules, conditions }: Pick<JudgedPreflight["list"], "type" | "rules" | "conditions">,
+  {
+    type,
+    rules,
+    conditions,
+    minima = [],
+  }: Pick<JudgedPreflight["list"], "type" | "rules" | "conditions" | "minima">,
   { plannedFlightMin = USUAL_MIN }: Pick<JudgedPreflight["state"], "plannedFlightMin">,
-): Burn => burnFor(type.fuel, plannedFlightMin, reserveFor(rules, conditions)?.minutes);
+): Burn => burnFor(type.fuel, plannedFlightMin, reserveMinutes(rules, conditions, minima));
+
+/** Minutes of fuel that must remain on landing: by the rules, or by a stricter limit of a person. */
+export const reserveMinutes = (
+  rules: RuleSet | undefined,
+  conditions: readonly Condition[],
+  minima: readonly MinimaSet[],
+): number =>
+  Math.max(reserveFor(rules, conditions)?.minutes ?? 0, strictest(minima, "reserveMin")?.value ?? 0);
 
 /** Minimum number of people on board: with passengers at least two. */
 export const peopleOfPreflight = ({ conditions }: Pick<JudgedPreflight["list"], "conditions">): number =>
   conditions.includes("passengers") ? 2 : 1;
 
+/** Seats whose loads are read on the walk, by the place of the seat in the file: the pilot's first. */
+const SEAT_READINGS = ["mass.front", "mass.rear"] as const;
+
+/** Masses read at the aircraft: a glider's seats. */
+function seatsRead({ list, value }: JudgedPreflight): Record<string, number> {
+  const seats = (list.loading?.stations ?? []).filter(({ kind }) => kind === "seat");
+  const ordered = [...seats].sort((a, b) => Number(b.pilot ?? false) - Number(a.pilot ?? false));
+  return Object.fromEntries(
+    SEAT_READINGS.flatMap((key, i) => {
+      const seat = ordered[i];
+      const kg = value(key);
+      return seat && kg !== undefined ? [[seat.id, kg]] : [];
+    }),
+  );
+}
+
+/** True if this aircraft's seat loads are asked at the aircraft. */
+const readsSeats = ({ itemsOf }: JudgedPreflight): boolean => itemsOf([...SEAT_READINGS]).length > 0;
+
+/** Load of a preflight, or why it is not known. */
+export type KnownLoad = { load: Load; burn: Burn } | { why: string };
+
 /**
- * Load of a preflight: planned seats and baggage, with the dipped fuel. Undefined without a plan, or until every tank is
- * inspected.
+ * Load of a preflight: seats as read at the aircraft, else as planned, with planned baggage and the measured fuel. Nothing is
+ * assumed: what is missing is the reason.
  */
-export function loadOfPreflight({
-  list,
-  state,
-  given,
-}: JudgedPreflight): { load: Load; burn: Burn } | undefined {
+export function knownLoad(preflight: JudgedPreflight): KnownLoad {
+  const { list, state, given } = preflight;
   const { loading } = list;
   const planned = state.plannedLoad;
-  if (!loading || !planned) return undefined;
+  if (!loading) return { why: "no weighing report and no loading limits are on file for this aircraft" };
+  const read = seatsRead(preflight);
+  const seats = loading.stations.filter(({ kind }) => kind === "seat");
+  const asked = readsSeats(preflight);
+  const allRead = asked && seats.every(({ id }) => read[id] !== undefined);
+  if (!planned && !allRead)
+    return { why: asked ? "the seat loads are not entered" : "the load on board is not entered" };
   const dipped = given.fuel?.volumesL ?? {};
-  if (loading.tanks.some(({ tank }) => dipped[tank] === undefined)) return undefined;
+  if (loading.tanks.some(({ tank }) => dipped[tank] === undefined))
+    return { why: "the fuel in the tanks is not measured" };
+  const stations = { ...planned?.stations, ...read };
   return {
     load: {
-      stations: planned.stations,
+      stations,
       litres: dipped,
       kgPerL: fuelKgPerL(list, state),
       people: peopleOfPreflight(list),
@@ -64,13 +105,29 @@ export function loadOfPreflight({
   };
 }
 
+/** As `knownLoad`; undefined if it is not known. */
+export function loadOfPreflight(preflight: JudgedPreflight): { load: Load; burn: Burn } | undefined {
+  const known = knownLoad(preflight);
+  return "why" in known ? undefined : known;
+}
+
+const notLoaded = (why: string, itemIds: string[]): Judgement => ({
+  ...notAssessed("unknown.loading", "Mass and balance", `Not checked: ${why}.`),
+  cause: "unknown.loading",
+  itemIds,
+  action: "Enter the load.",
+});
+
 function loading(preflight: JudgedPreflight): Judgement[] {
   const { list, state } = preflight;
-  const loaded = loadOfPreflight(preflight);
+  const loaded = knownLoad(preflight);
   const profile = list.loading;
-  if (!loaded || !profile) return [];
+  const itemIds = preflight.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", ...SEAT_READINGS]);
+  if ("why" in loaded || !profile) return [notLoaded("why" in loaded ? loaded.why : "", itemIds)];
   const { load, burn } = loaded;
   const check = checkLoad(profile, load, burn);
+  const ballast = ballastUnknown(profile, load, burn, check);
+  if (ballast) return [notLoaded(ballast, itemIds)];
   const takeOff = check.points.find(({ name }) => name === "take-off");
   const [way] = changesWithinLimits(profile, load, burn, 1);
   const base = {
@@ -83,7 +140,7 @@ function loading(preflight: JudgedPreflight): Judgement[] {
     source: check.faults.some(({ mm }) => mm !== undefined)
       ? profile.envelope.source
       : profile.maxTakeoffKg.source,
-    itemIds: preflight.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
+    itemIds,
   };
   const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
   // Too heavy without them is too heavy with them.
@@ -91,8 +148,9 @@ function loading(preflight: JudgedPreflight): Judgement[] {
     return [
       {
         ...base,
-        grade: "ask",
-        sentence: check.missing.join(" "),
+        cause: "unknown.loading",
+        grade: "unjudged",
+        sentence: `Not checked: ${check.missing.join(" ")}`,
         action: "Enter it under “Change the load”.",
         caution: "The aircraft's own weighing report and handbook come first.",
       },
@@ -116,6 +174,24 @@ function loading(preflight: JudgedPreflight): Judgement[] {
       caution: "The aircraft's own weighing report and handbook come first.",
     },
   ];
+}
+
+/** Why ballast that nobody entered decides: with none the load is within limits and with all of it not, or the reverse. */
+function ballastUnknown(
+  profile: LoadingProfile,
+  load: Load,
+  burn: Burn,
+  without: LoadCheck,
+): string | undefined {
+  const places = profile.stations.filter(
+    ({ id, kind }) => kind === "ballast" && load.stations[id] === undefined,
+  );
+  if (places.length === 0) return undefined;
+  const full = Object.fromEntries(places.map(({ id, maxKg = 0 }) => [id, maxKg]));
+  const withAll = checkLoad(profile, { ...load, stations: { ...load.stations, ...full } }, burn);
+  return withAll.faults.length > 0 === without.faults.length > 0
+    ? undefined
+    : `the ballast is not entered (${places.map(({ name }) => name).join(", ")}), and the result depends on it`;
 }
 
 function envelopeText({ points, margin }: LoadCheck, profile: LoadingProfile): string {

@@ -15,6 +15,7 @@ import {
 import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING } from "../../readings/reading-keys";
 import { type Judge, type JudgedPreflight, ledBy } from "./judge";
+import { windNow } from "./wind-now";
 
 function hours(preflight: JudgedPreflight): Judgement[] {
   const now = preflight.value(READING.hours);
@@ -99,12 +100,14 @@ function wind(preflight: JudgedPreflight): Judgement[] {
   const fromDeg = preflight.value(READING.windFrom);
   const kt = preflight.value(READING.windSpeed);
   if (!inUse || fromDeg === undefined || kt === undefined) return [];
+  const read = preflight.value(READING.windGust);
+  // A gust below the mean wind is a slip, which the pilot must hear about.
+  const gustKt = read !== undefined && read < kt ? read : windNow(preflight)?.gustKt;
   const itemIds = [
     ...preflight.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]),
     inUse.itemId,
   ];
   const { runway } = inUse;
-  const gustKt = preflight.value(READING.windGust);
   return ledBy(itemIds, "wind.cross", "Crosswind", () =>
     runway
       ? judgeWind({

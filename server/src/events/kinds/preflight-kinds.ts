@@ -26,6 +26,7 @@ export const PREFLIGHT_KINDS = {
   "oil.added": eventKind("oil.added", plain),
   "run-up.read": eventKind("run-up.read", plain),
   "blade.pulled": eventKind("blade.pulled", plain),
+  "assessment.waived": eventKind("assessment.waived", plain),
   interrupted: eventKind("interrupted", plain),
   resumed: eventKind("resumed", plain),
   // A signature and a start change what may be undone.

@@ -57,6 +57,7 @@ export function departureFigures(): Figure[] {
   const report = readReport(REPORT, NOW);
   const day: DepartureDay = {
     now: NOW,
+    powered: true,
     input: hot,
     report,
     station: "QXMP",
