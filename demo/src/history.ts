@@ -13,6 +13,8 @@ import {
   observeItemId,
   type PreflightEvent,
   readingForValue,
+  subjectOfCause,
+  WAIVER_REASONS,
 } from "@cravix/core";
 import { airfield, crew, qxTar, rules, tarrow4 } from "./scenario";
 import { seededRandom } from "./seeded-random";
@@ -202,10 +204,11 @@ export function trainerHistory(now: Date): History {
       streamId,
       events.filter((e) => e.streamId === streamId),
     );
+    const { judgements } = judgePreflight(list, state);
+    const subjects = [...new Set(judgements.flatMap(({ cause }) => subjectOfCause(cause) ?? []))];
+    append("assessment.waived", { subjects, why: WAIVER_REASONS[0] });
     const notes = [
-      ...judgePreflight(list, state)
-        .judgements.filter((j) => j.grade !== "within limits")
-        .map((j) => j.sentence),
+      ...judgements.filter((j) => j.grade !== "within limits").map((j) => j.sentence),
       ...open.map((d) => d.text),
     ];
     append("verdict.signed", {

@@ -9,9 +9,10 @@ export interface MinimaDraft {
   typed: Partial<Record<MinimaField, string>>;
   noNight: boolean;
   noPassengers: boolean;
+  noUnknown: boolean;
 }
 
-export const NO_MINIMA: MinimaDraft = { typed: {}, noNight: false, noPassengers: false };
+export const NO_MINIMA: MinimaDraft = { typed: {}, noNight: false, noPassengers: false, noUnknown: false };
 const FIELDS = Object.keys(MINIMA_FIELDS) as MinimaField[];
 const number = (text: string) => Number(text.trim().replace(",", "."));
 
@@ -26,17 +27,18 @@ export function minimaFault(field: MinimaField, text = ""): string | undefined {
 }
 
 /** Limits from a draft; undefined while an entry is invalid, or without any limit. */
-export function minimaOfDraft({ typed, noNight, noPassengers }: MinimaDraft): Minima | undefined {
+export function minimaOfDraft({ typed, noNight, noPassengers, noUnknown }: MinimaDraft): Minima | undefined {
   if (FIELDS.some((field) => minimaFault(field, typed[field]))) return undefined;
   const numbers = FIELDS.flatMap((field) => {
     const text = typed[field]?.trim() ?? "";
     return text === "" ? [] : [[field, number(text)] as const];
   });
-  if (numbers.length === 0 && !noNight && !noPassengers) return undefined;
+  if (numbers.length === 0 && !noNight && !noPassengers && !noUnknown) return undefined;
   return {
     ...Object.fromEntries(numbers),
     ...(noNight && { noNight: true as const }),
     ...(noPassengers && { noPassengers: true as const }),
+    ...(noUnknown && { noUnknown: true as const }),
   };
 }
 
@@ -85,6 +87,13 @@ export function MinimaFields({
         >
           No passengers
         </Toggle>
+        <Toggle
+          on={draft.noUnknown}
+          className="px-4"
+          onPress={() => onChange({ ...draft, noUnknown: !draft.noUnknown })}
+        >
+          Nothing left “not assessed”
+        </Toggle>
       </View>
     </View>
   );
@@ -100,5 +109,6 @@ export function minimaText(minima: Minima): string {
     }),
     ...(minima.noNight ? ["no night flights"] : []),
     ...(minima.noPassengers ? ["no passengers"] : []),
+    ...(minima.noUnknown ? ["nothing left not assessed"] : []),
   ].join(", ");
 }

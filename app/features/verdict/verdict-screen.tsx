@@ -20,6 +20,7 @@ import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-fra
 import { type LoadedPreflight, useLoadedPreflight, useVerdict } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { SaveStatus } from "../sync/save-status";
+import { NotAssessed } from "./not-assessed";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",
@@ -29,7 +30,8 @@ const TITLE: Record<Verdict, string> = {
 };
 
 /** True if changing the load can cure it. */
-const isOfLoad = ({ judgement }: Reason) => judgement?.id === "mass.balance";
+const isOfLoad = ({ judgement, unknown }: Reason) =>
+  judgement?.id === "mass.balance" || unknown === "loading";
 
 export function VerdictScreen({ id }: { id: string }) {
   return <PreflightFrame id={id}>{(folded) => <Judged folded={folded} />}</PreflightFrame>;
@@ -46,20 +48,21 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
   const [askedCrewId, setAsked] = useState<string>();
   const [changed, setChanged] = useState(false);
   const { list, state } = folded;
-  const { verdict, reasons, withinLimits, unanswered, outstanding } = result;
+  const { verdict, withinLimits, unanswered, outstanding } = result;
+  const found = result.reasons.filter(({ unknown, waived }) => !unknown || waived !== undefined);
   const finished = unanswered.length === 0 && outstanding.length === 0;
   const go = (itemId: string) => {
     acts.visit(itemId);
     router.replace(`/preflight/${state.id}`);
   };
   const sign = async (decision: "fly" | "not flying") => {
-    const happenings: EventInput[] = toLog(list, state, reasons);
+    const happenings: EventInput[] = toLog(list, state, result.reasons);
     happenings.push({
       type: "verdict.signed",
       data: {
         verdict: verdict ?? "unfinished",
         decision,
-        reasons: reasons.map((r) => r.text.slice(0, 500)),
+        reasons: result.reasons.map((r) => r.text.slice(0, 500)),
         ...(askedCrewId && { askedCrewId }),
       },
     });
@@ -217,14 +220,15 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
               <Text className="font-strong text-on-chock">{entryText(list, entry)}</Text>
             </View>
           ))}
+          <NotAssessed preflight={preflight} result={result} mayDecide={mine && !state.signed} onGo={go} />
           <Heading className="text-lg">
-            {reasons.length > 0
-              ? `Reasons: ${reasons.length}`
+            {found.length > 0
+              ? `Reasons: ${found.length}`
               : verdict
                 ? "No problems found"
                 : "No problems found so far"}
           </Heading>
-          {reasons.map((reason) => (
+          {found.map((reason) => (
             <Fragment key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}>
               <ReasonCard
                 reason={reason}
@@ -233,7 +237,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
               {isOfLoad(reason) && aboard}
             </Fragment>
           ))}
-          {!reasons.some(isOfLoad) && aboard}
+          {!result.reasons.some(isOfLoad) && aboard}
           {verdict === "ask first" && !state.signed && finished && (
             <View className="gap-2">
               <Heading className="text-lg">Who did you ask?</Heading>
@@ -314,6 +318,9 @@ function ReasonCard({ reason, station }: { reason: Reason; station: string | und
     return (
       <View className="gap-1">
         <JudgementCard judgement={{ ...reason.judgement, grade: reason.grade }} />
+        {reason.waived !== undefined && (
+          <Text className="border-l-2 border-stone pl-3 text-sm">{`Going without: “${reason.waived}”`}</Text>
+        )}
         {reason.evidence?.map((one) => (
           <Text key={one.id} className="border-l-2 border-stone pl-3 text-sm">
             {one.subject}: {one.sentence}

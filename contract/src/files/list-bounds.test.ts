@@ -13,12 +13,12 @@ const record = airworthinessFiles(NOW).find(
   (file) => file.registration === "QX-TAR",
 ) as unknown as AircraftRecord;
 
-/** The fullest record that admission lets through. */
-function fullest() {
+/** The fullest record that admission lets through, with meters replaced at these readings. */
+function fullest(oldReading = 10, newReading = 0) {
   const changes = Array.from({ length: 60 }, (_, i) => ({
     at: new Date(Date.UTC(2021, 0, 1 + i)).toISOString(),
-    oldReading: 10,
-    newReading: 0,
+    oldReading,
+    newReading,
   }));
   const left = Array.from(
     { length: 300 },
@@ -57,6 +57,28 @@ test("the fullest checklist that can be composed is also accepted", () => {
     conditions: ["night"],
     openDiscrepancies,
     papers: fullest(),
+  });
+  expect(readList(JSON.parse(JSON.stringify(list)))).toEqual({ list: JSON.parse(JSON.stringify(list)) });
+});
+
+test.each([
+  [1_000_000, 0],
+  [0, 1_000_000],
+])("meters replaced sixty times at %d, with new ones at %d, are accepted too", (oldReading, newReading) => {
+  const papers = fullest(oldReading, newReading);
+  const far = papers.meters.map(({ offset = 0 }) => Math.abs(offset));
+  expect(Math.max(...far)).toBeGreaterThan(50_000_000);
+  // An item that fell due before the count began.
+  const [first, ...dues] = papers.dues;
+  if (!first) throw new Error("the demo has due items");
+  const point = { limit: 0, meter: "hours", at: -1_500_000, tolerances: [] };
+  const overdue = { ...first, due: { ...first.due, points: [point] } };
+  const list = composeList({
+    type: tarrow4,
+    aircraft: qxTar,
+    conditions: [],
+    openDiscrepancies: [],
+    papers: { ...papers, dues: [overdue as typeof first, ...dues] },
   });
   expect(readList(JSON.parse(JSON.stringify(list)))).toEqual({ list: JSON.parse(JSON.stringify(list)) });
 });

@@ -24,6 +24,8 @@ const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional
 
 /** Maximum of a total the log adds up: far more than any entry. */
 const MAX_SUM = 1e12;
+/** A meter whose earlier replacements have been summed. */
+const pinnedMeter = meterSchema.shape({ offset: anyNumber(-MAX_SUM, MAX_SUM) });
 
 /** An item as asked: from the type, added to the aircraft, or an open discrepancy. */
 const currentItem = object({
@@ -69,7 +71,7 @@ const listSchema = object({
   papers: optional(
     object({
       timeZone: key(60),
-      meters: array().of(meterSchema.required()).required().max(40),
+      meters: array().of(pinnedMeter.required()).required().max(40),
       totals: totalsSchema(MAX_SUM).required(),
       dues: array()
         .of(
@@ -83,7 +85,8 @@ const listSchema = object({
                     limit: anyNumber(0, 20).required(),
                     date: day(),
                     meter: name(),
-                    at: anyNumber(0),
+                    // Below zero after a component was fitted or a meter replaced: overdue since before the count began.
+                    at: anyNumber(-MAX_SUM, MAX_SUM),
                     tolerances: array().required().max(10),
                   }).required(),
                 )
