@@ -4,6 +4,11 @@ import { Cravix } from "./cravix";
 
 export { expect, type Page } from "@playwright/test";
 
+const DAY_MS = 86_400_000;
+
+/** The last noon in UTC; not the next, because the server rejects events of the future. */
+export const lastNoon = () => new Date((Math.floor(Date.now() / DAY_MS - 0.5) + 0.5) * DAY_MS);
+
 /** Prefetching is blocked; tests that go offline enable it. */
 export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefined }>({
   // Instances kept between test files end with the worker.
@@ -18,6 +23,8 @@ export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefin
   ],
   fetchesAhead: [false, { option: true }],
   context: async ({ context, fetchesAhead }, use) => {
+    // Flights are by day at any time: a verdict by night is another one.
+    await context.clock.setSystemTime(lastNoon());
     if (!fetchesAhead) await context.addInitScript(NOTHING_AHEAD);
     await use(context);
   },

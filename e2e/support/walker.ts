@@ -395,6 +395,14 @@ export class Walker {
       ).toBeLessThan(2 * this.#items.length);
   }
 
+  /** At the verdict: goes without what was not assessed, with the first of the reasons offered. */
+  async goWithout(): Promise<void> {
+    const choice = this.page.getByTestId("go-without");
+    await choice.getByRole("button", { name: "I have checked it myself" }).click();
+    await choice.getByTestId("waive").click();
+    await expect(this.page.getByTestId("not-assessed")).toHaveCount(0);
+  }
+
   /** Continues to the verdict. */
   async walkToVerdict(): Promise<void> {
     for (

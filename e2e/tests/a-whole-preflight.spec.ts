@@ -88,6 +88,7 @@ test("a complete preflight with one thumb, across a reload, a killed server, an 
   await cravix.start();
   expect(cravix.output).toContain("is reused");
   await walker.walkToVerdict();
+  await walker.goWithout();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect(page.getByText("Elevator: 3 serviceable, 4 expected")).toBeVisible();
   await page.getByRole("button", { name: "Accept the aircraft" }).click();

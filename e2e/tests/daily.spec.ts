@@ -57,6 +57,7 @@ test("an everyday pilot: first flight with cards, line-up check, securing and a 
   // A healthy trainer for a daily pilot: seventy, plus the manual run-up, one known discrepancy, one added item and three values.
   expect(first.length).toBeLessThanOrEqual(70 + 4 + 5);
   expect(walker.taps).toBeLessThanOrEqual(200);
+  await walker.goWithout();
   await button(page, "Accept the aircraft").click();
 
   await page.waitForURL(/line-up$/);
@@ -85,6 +86,7 @@ test("an everyday pilot: first flight with cards, line-up check, securing and a 
     "take-off.fuel",
   ])
     expect(again).toContain(kills);
+  await walker.goWithout();
   await expect(page.getByTestId("verdict")).toContainText(/Go/);
 });
 
@@ -153,6 +155,7 @@ test("a take-off aborted at the line-up is logged, and the next pilot sees it", 
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/);
   await walker.jumpToVerdict();
+  await walker.goWithout();
   await button(page, "Accept the aircraft").click();
   await page.getByTestId("abort").click();
   await expect(walker.title).toHaveText("What made you stop?");

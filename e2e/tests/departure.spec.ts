@@ -1,7 +1,7 @@
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice, written } from "../support/device";
-import { expect, type Page, test } from "../support/test";
+import { expect, lastNoon, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Weather, runways, distances and personal minimums; planned at home, recalculated at the holding point. */
@@ -17,8 +17,7 @@ const button = (page: Page, name: string | RegExp) =>
 const two = (n: number) => String(n).padStart(2, "0");
 const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
 
-/** The last noon, so that the flight is by day at any time. */
-const NOON = new Date(Math.floor((Date.now() - 43_200_000) / 86_400_000) * 86_400_000 + 43_200_000);
+const NOON = lastNoon();
 const before = (minutes: number) => stamp(new Date(NOON.getTime() - minutes * 60_000));
 
 async function atNoon(page: Page, who: RegExp): Promise<void> {
@@ -171,7 +170,7 @@ test("a tailwind runway is rejected for a student by the authorisation; the plan
     page,
     `METAR QXMP ${before(20)} 25008KT 9999 SKC 15/05 Q1013 TAF QXMP ${before(60)} ${hours(-1, 9)} 25008KT 9999 SKC TEMPO ${hours(-1, 9)} 25035KT 3000 TSRA`,
   );
-  await expect(page.getByTestId("limits")).toContainText("Thunderstorms forecast at times");
+  await expect(page.getByTestId("limits")).toContainText("Thunderstorm forecast at times");
   await expect(page.getByTestId("runways")).toContainText("Runway 24");
   await page.getByTestId("runway-06").click();
   await expect(page.getByTestId("limits")).toContainText("the authorisation's limit is 0 kt");

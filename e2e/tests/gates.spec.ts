@@ -64,6 +64,7 @@ test("boarding waits for open items, the propeller for the ignition check, and e
   await walker.answer();
   await button(page, /^Walkaround \d/).click();
   await walker.jumpToVerdict();
+  await walker.goWithout();
   await button(page, "Accept the aircraft").click();
 
   // After the flight: only what was removed goes back on, and it can wait until then.

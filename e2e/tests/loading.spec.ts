@@ -95,6 +95,7 @@ test.describe("offline", () => {
     expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
     await page.getByTestId("primary").click();
     await page.waitForURL(/\/verdict$/);
+    await walker.goWithout();
     await expect(page.getByTestId("verdict")).toContainText("Go");
     await button(page, "Accept the aircraft").click();
     await expect(page.getByTestId("line-up")).toBeVisible();
