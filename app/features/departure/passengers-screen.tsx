@@ -20,10 +20,7 @@ export function PassengersScreen({ id }: { id: string }) {
 function Passengers({ folded: { list, state } }: { folded: FoldedPreflight }) {
   const dispatch = useAppDispatch();
   const wide = useWide();
-  const lines = passengerBriefing({
-    glider: !list.type.oil && !list.type.performance,
-    parachute: list.items.some(({ id }) => id.includes("parachute")),
-  });
+  const lines = passengerBriefing(list.type.cabin);
   const [at, setAt] = useState(0);
   const line = lines[at];
   const back = `/preflight/${state.id}`;

@@ -1,5 +1,6 @@
 import type { CrosswindLimit } from "../air/judge-wind";
 import type { DeferralRules } from "../airworthiness/deferral/deferral-rules";
+import type { Cabin } from "../departure/cabin";
 import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
@@ -325,6 +326,8 @@ export interface AircraftType {
   performance?: PerformanceProfile;
   /** Gliders only: launch methods and their wind limits. */
   launch?: LaunchProfile;
+  /** What passengers are told about belts, exits and equipment. */
+  cabin?: Cabin;
   /** Weather that its handbook allows to fly in; otherwise it is a stop. */
   weatherAccepted?: { what: AcceptedWeather; source: Source }[];
   /** Has a tail wheel, which changes how controls are held while taxiing. */

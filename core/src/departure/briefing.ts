@@ -1,5 +1,6 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
-import { formatNumber } from "../units/format";
+import { capital, formatNumber } from "../units/format";
+import type { Cabin } from "./cabin";
 import type { Departure } from "./calculate-departure";
 import { abortText } from "./departure-text";
 
@@ -144,7 +145,7 @@ function twin({ type: { performance }, departure }: BriefingInput): BriefingStep
 function glider({ departure, launch, turnBackFt }: BriefingInput): BriefingStep[] {
   const across =
     departure.wind && departure.wind.crossKt > 0.5
-      ? ` Wind from the ${departure.wind.side === "either" ? "side" : departure.wind.side}: make the first turn into the wind.`
+      ? ` Wind from the ${departure.wind.side === "either" ? "side" : departure.wind.side}: decide now which way to turn.`
       : "";
   const low = turnBackFt === undefined ? "low" : `below ${formatNumber(turnBackFt)} ft`;
   return [
@@ -178,30 +179,58 @@ export interface PassengerLine {
   words: string;
 }
 
-/** Passenger briefing. `glider`: with canopy, without engine. Source: common practice; 14 CFR 91.107 and 91.519 (from memory). */
-export function passengerBriefing({
-  glider = false,
-  parachute = false,
-}: {
-  glider?: boolean;
-  parachute?: boolean;
-} = {}): PassengerLine[] {
+const BELTS: Record<Cabin["belts"], string> = {
+  "lap belt": "This is how you fasten and release your seat belt. Keep it fastened until we have stopped.",
+  "shoulder belts":
+    "This is how you fasten and release your lap and shoulder belts. Keep them fastened until we have stopped.",
+  harness:
+    "This is how you fasten and release your harness: one turn or push opens all of it. Keep it fastened until we have stopped.",
+};
+
+function doorsLine({ entry }: Cabin): string {
+  return entry === "canopy"
+    ? "This handle closes and locks the canopy. Never lean on the canopy. If it opens in flight, leave it to me: the aircraft still flies."
+    : "This is how the door opens and locks. If it opens in flight, leave it alone: the aircraft still flies safely.";
+}
+
+function exitsLine({ entry, exits, jettison, propeller }: Cabin): string {
+  const how = jettison
+    ? "this handle throws off the canopy. Release your belts and climb out over the side."
+    : entry === "canopy"
+      ? "open the canopy with this handle, release your belts and climb out over the side."
+      : `use this door or ${exits ?? "that one"}.`;
+  return `Emergency exit: ${how}${propeller ? " Move away from the propeller, towards the tail." : ""}`;
+}
+
+const PARACHUTE: Record<NonNullable<Cabin["parachute"]>, string> = {
+  worn: "You wear a parachute. If I call “bail out”: open the canopy, release the harness, climb out, then pull this handle all the way.",
+  aircraft: "This handle fires the aircraft's parachute. Pull it hard, but only if I cannot.",
+};
+
+/**
+ * Passenger briefing, made of what is on board by the type's file. Without a description of the cabin the pilot shows belts and exits;
+ * nothing is invented. Source: common practice; 14 CFR 91.107 and 91.519 (from memory).
+ */
+export function passengerBriefing(cabin?: Cabin): PassengerLine[] {
+  const safety = [
+    ...(cabin?.extinguisher ? [`the fire extinguisher is ${cabin.extinguisher}`] : []),
+    ...(cabin?.hammer ? [`the hammer to break the window is ${cabin.hammer}`] : []),
+    ...(cabin?.beacon ? [`the emergency beacon is ${cabin.beacon}`] : []),
+  ];
   return [
     {
       id: "belts",
-      words: "This is how you fasten and release your seat belt. Keep it fastened until we have stopped.",
+      words: cabin
+        ? BELTS[cabin.belts]
+        : "Your pilot shows you how to fasten and release your belts. Keep them fastened until we have stopped.",
     },
     {
       id: "doors",
-      words: glider
-        ? "This handle closes and locks the canopy. Never lean on the canopy."
-        : "This is how the door opens and locks. If it opens in flight, leave it alone: the aircraft still flies safely.",
+      words: cabin ? doorsLine(cabin) : "Your pilot shows you how the door or canopy opens and locks.",
     },
     {
       id: "exits",
-      words: glider
-        ? "Emergency exit: this handle jettisons the canopy. Release your belt and climb out over the side."
-        : "Emergency exit: use this door or that one. Move away from the propeller, towards the tail.",
+      words: cabin ? exitsLine(cabin) : "Your pilot shows you every way out. Ask if you have not seen it.",
     },
     {
       id: "controls",
@@ -223,13 +252,7 @@ export function passengerBriefing({
       words:
         "If we have to land in a field: belt tight, glasses off, hands empty, head down, arms in front of your head. Get out once we have stopped.",
     },
-    ...(parachute
-      ? [
-          {
-            id: "parachute",
-            words: "This handle fires the aircraft's parachute. Pull it hard, but only if I cannot.",
-          },
-        ]
-      : []),
+    ...(safety.length > 0 ? [{ id: "equipment", words: `${capital(safety.join("; "))}.` }] : []),
+    ...(cabin?.parachute ? [{ id: "parachute", words: PARACHUTE[cabin.parachute] }] : []),
   ];
 }

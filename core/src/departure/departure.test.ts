@@ -319,12 +319,32 @@ test("the briefing has today's numbers; no height to turn back is ever proposed"
     "Launch failure, medium height",
     "Launch failure, high",
   ]);
-  expect(passengerBriefing().map(({ id }) => id)).not.toContain("parachute");
-  expect(
-    passengerBriefing({ glider: true, parachute: true })
+});
+
+test("passengers hear what is on board by the type's file, and nothing else", () => {
+  const words = (...of: Parameters<typeof passengerBriefing>) =>
+    passengerBriefing(...of)
       .map((line) => line.words)
-      .join(" "),
-  ).toContain("canopy");
+      .join(" ");
+  const glider = words({ entry: "canopy", jettison: true, belts: "harness", parachute: "worn" });
+  expect(glider).toContain("throws off the canopy");
+  expect(glider).toContain("You wear a parachute");
+  expect(glider).not.toMatch(/fires the aircraft's parachute|propeller|extinguisher|the door opens/);
+  const sport = words({
+    entry: "canopy",
+    belts: "harness",
+    parachute: "aircraft",
+    extinguisher: "between the seats",
+  });
+  expect(sport).toContain("fires the aircraft's parachute");
+  expect(sport).toContain("The fire extinguisher is between the seats.");
+  expect(sport).not.toMatch(/You wear|throws off/);
+  const trainer = words({ entry: "doors", exits: "the window", belts: "shoulder belts", propeller: true });
+  expect(trainer).toContain("use this door or the window. Move away from the propeller");
+  expect(trainer).not.toMatch(/parachute|canopy/);
+  // Nothing is invented for an aircraft whose file does not say.
+  expect(words()).toContain("Your pilot shows you every way out");
+  expect(words()).not.toMatch(/parachute|extinguisher|this handle/);
 });
 
 test("what a departure needs and nobody has entered is not assessed, subject by subject", () => {

@@ -1,5 +1,6 @@
 export * from "./briefing";
 export * from "./briefing-kinds";
+export * from "./cabin";
 export * from "./calculate-departure";
 export * from "./departure-day";
 export * from "./departure-text";

@@ -46,7 +46,8 @@ const CAUTION =
 /**
  * Judges an oil level in US quarts against minimum and maximum, and calculates how much to add. A container is added only if it
  * fits whole below the maximum, or below the level at which the engine throws oil overboard; below the minimum, as many as reach
- * it. A reading hot on a dipstick marked for cold oil, or the reverse, is corrected.
+ * it. A reading hot on a dipstick marked for cold oil, or the reverse, is corrected, but
+ * the correction never makes a reading below the minimum pass.
  * Valid range: level ≥ 0, container > 0; throws QuantityError otherwise. Without minimum and maximum on file: "unjudged".
  * Source: the profile's limits; adding full containers only is common practice.
  * @example judgeOil({ levelQt: 5.2, profile, longFlight: false }).addContainers // 1, with minimum 6, maximum 8
@@ -113,6 +114,20 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
     };
   }
   const margin = { value: Math.min(levelQt - minimumQt, maximumQt - levelQt), unit: "US qt" as const };
+  // An estimate never turns a reading below the minimum into a pass.
+  if (read < minimumQt)
+    return {
+      addContainers: 0,
+      levelQt,
+      judgement: {
+        ...base,
+        grade: "ask",
+        margin: { value: read - minimumQt, unit: "US qt" },
+        sentence: `${words}The dipstick itself shows ${q(minimumQt - read)} below the minimum.`,
+        action: "Read it again when the engine is cold, or ask a mechanic.",
+        caution: CAUTION,
+      },
+    };
   return {
     addContainers: 0,
     levelQt,

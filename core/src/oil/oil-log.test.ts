@@ -62,7 +62,12 @@ describe("an oil level", () => {
   });
 
   test("read hot on a dipstick marked for cold is corrected", () => {
-    expect(judge(5.7, "hot")).toMatchObject({ levelQt: 6.2, judgement: { grade: "within limits" } });
+    expect(judge(6.4, "hot")).toMatchObject({ levelQt: 6.9, judgement: { grade: "within limits" } });
+    // Below the minimum on the dipstick, above it only by the correction: read it cold, or ask.
+    expect(judge(5.7, "hot")).toMatchObject({
+      levelQt: 6.2,
+      judgement: { grade: "ask", action: "Read it again when the engine is cold, or ask a mechanic." },
+    });
     expect(judge(5.7, "cold").judgement.grade).toBe("stop");
     expect(judge(5.7, "hot").judgement.sentence).toContain("marked for cold oil: 5.7 corrects to 6.2 US qt");
     expect(

@@ -306,11 +306,14 @@ describe("drains in a preflight", () => {
   });
 
   test("taken right after refuelling, or after a humid night, must be repeated", () => {
-    expect(
-      find("fuel.settling", uplift(50), read("dip.left", "fuel.dip.left", 18), ...dips(18, 10), cup("clean")),
-    ).toMatchObject({
-      grade: "note",
+    const refuelled = [uplift(50), read("dip.left", "fuel.dip.left", 18), ...dips(18, 10)];
+    expect(find("fuel.settling", ...refuelled, cup("clean"))).toMatchObject({
+      grade: "stop",
+      action: expect.stringMatching(/^Sample these drains again in \d+ min\.$/),
     });
+    // 18 cm are 0.59 ft: about 9 minutes, at 15 minutes per foot. A sample taken then makes good for the early one.
+    const later = { ...cup("clean"), at: new Date(Date.now() + 86_400_000).toISOString() };
+    expect(find("fuel.settling", ...refuelled, cup("clean"), later as PreflightEvent)).toBeUndefined();
     const night = event("fuel.told", { night: { lowC: 2, dewPointC: 14, nights: 2 } });
     expect(find("fuel.night", night, ...dips(4, 10))).toMatchObject({
       grade: "note",

@@ -1,7 +1,10 @@
 import {
   ACCEPTED_WEATHER,
+  BELT_KINDS,
   BRAKE_WAYS,
+  CABIN_ENTRIES,
   CONDITIONS,
+  PARACHUTE_KINDS,
   PHASES,
   STATION_PHASES,
   STATION_ROLES,
@@ -115,6 +118,19 @@ export const profileFields = {
   engines: array().of(words(20)).min(2).max(4),
   performance: performanceSchema,
   launch: launchSchema,
+  cabin: optional(
+    object({
+      entry: string().required().oneOf(CABIN_ENTRIES),
+      exits: text(80),
+      jettison: boolean().oneOf([true]),
+      belts: string().required().oneOf(BELT_KINDS),
+      parachute: string().oneOf(PARACHUTE_KINDS),
+      extinguisher: text(80),
+      beacon: text(80),
+      hammer: text(80),
+      propeller: boolean().oneOf([true]),
+    }).noUnknown(),
+  ),
   weatherAccepted: array()
     .of(
       object({ what: string().required().oneOf(ACCEPTED_WEATHER), source: source.required() })

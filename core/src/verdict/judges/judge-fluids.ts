@@ -371,28 +371,38 @@ export function judgeSettling(list: ComposedList, state: PreflightState): Judgem
   const taken = Object.values(state.samples).flat();
   if (!sinking || taken.length === 0) return [];
   const needed = sinking.neededMin;
-  const first = taken.reduce((early, s) => (s.at < early ? s.at : early), "9");
-  const waited = (Date.parse(first) - Date.parse(sinking.since)) / 60_000;
-  if (waited >= needed) return [];
-  const setBack = waited < 0;
+  const settledAt = Date.parse(sinking.since) + needed * 60_000;
+  // The newest sample of each drain counts.
+  const early = Object.values(state.samples).flatMap((samples) => {
+    const last = samples.at(-1);
+    return last && Date.parse(last.at) < settledAt ? [last] : [];
+  });
+  if (early.length === 0) return [];
+  const waited = Math.min(...early.map(({ at }) => (Date.parse(at) - Date.parse(sinking.since)) / 60_000));
+  const leftMin = Math.ceil((settledAt - Date.parse(state.lastAt ?? sinking.since)) / 60_000);
+  const minutes = (value: number) => formatQuantity({ value, unit: "min" });
   return [
     {
       id: "fuel.settling",
       subject: "Drained after refuelling",
       scope: "day",
-      grade: "note",
+      grade: "stop",
       reading: { value: Math.max(0, waited), unit: "min" },
-      limit: `about ${formatQuantity({ value: needed, unit: "min" })} for this depth`,
+      limit: `about ${minutes(needed)} for this depth`,
       source: {
         kind: "common practice",
         text: "15 minutes for each foot of fuel depth",
         example: true,
       },
-      sentence: setBack
-        ? "The clock was set back after refuelling, so the settling time is not known."
-        : "Samples were taken before water stirred up by refuelling had settled.",
-      action: "Sample the lowest drains again before engine start.",
-      itemIds: [...new Set(taken.map((s) => s.itemId))],
+      sentence:
+        waited < 0
+          ? "The clock was set back after refuelling, so the settling time is not known."
+          : "Samples were taken before water stirred up by refuelling had settled.",
+      action:
+        leftMin > 0 && waited >= 0
+          ? `Sample these drains again in ${minutes(leftMin)}.`
+          : "Sample these drains again now.",
+      itemIds: [...new Set(early.map((s) => s.itemId))],
     },
   ];
 }
