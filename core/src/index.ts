@@ -3,6 +3,7 @@ export * from "./air/water-vapour";
 export * from "./air/wind-components";
 export * from "./aircraft/aircraft-type";
 export * from "./aircraft/apply-variant";
+export * from "./aircraft/cabin";
 export * from "./aircraft/condition-text";
 export * from "./aircraft/part-of";
 export * from "./aircraft/preferences";

@@ -1,6 +1,5 @@
 import type { CrosswindLimit } from "../air/judge-wind";
 import type { DeferralRules } from "../airworthiness/deferral/deferral-rules";
-import type { Cabin } from "../departure/cabin";
 import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
@@ -15,6 +14,7 @@ import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
 import type { NightBegins } from "../weather/night-begins";
 import type { AcceptedWeather } from "../weather/present-hazards";
+import type { Cabin } from "./cabin";
 import type { MethodTag, Recommended } from "./preferences";
 
 /** Phases of a preflight, in order. */

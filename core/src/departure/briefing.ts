@@ -1,6 +1,6 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
+import type { Cabin } from "../aircraft/cabin";
 import { capital, formatNumber } from "../units/format";
-import type { Cabin } from "./cabin";
 import type { Departure } from "./calculate-departure";
 import { abortText } from "./departure-text";
 
@@ -182,7 +182,7 @@ export interface PassengerLine {
 const BELTS: Record<Cabin["belts"], string> = {
   "lap belt": "This is how you fasten and release your seat belt. Keep it fastened until we have stopped.",
   "shoulder belts":
-    "This is how you fasten and release your lap and shoulder belts. Keep them fastened until we have stopped.",
+    "This is how you fasten and release your shoulder and waist belts. Keep them fastened until we have stopped.",
   harness:
     "This is how you fasten and release your harness: one turn or push opens all of it. Keep it fastened until we have stopped.",
 };

@@ -1,6 +1,5 @@
 export * from "./briefing";
 export * from "./briefing-kinds";
-export * from "./cabin";
 export * from "./calculate-departure";
 export * from "./departure-day";
 export * from "./departure-text";

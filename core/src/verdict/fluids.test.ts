@@ -312,8 +312,9 @@ describe("drains in a preflight", () => {
       action: expect.stringMatching(/^Sample these drains again in \d+ min\.$/),
     });
     // 18 cm are 0.59 ft: about 9 minutes, at 15 minutes per foot. A sample taken then makes good for the early one.
+    const early = cup("clean");
     const later = { ...cup("clean"), at: new Date(Date.now() + 86_400_000).toISOString() };
-    expect(find("fuel.settling", ...refuelled, cup("clean"), later as PreflightEvent)).toBeUndefined();
+    expect(find("fuel.settling", ...refuelled, early, later as PreflightEvent)).toBeUndefined();
     const night = event("fuel.told", { night: { lowC: 2, dewPointC: 14, nights: 2 } });
     expect(find("fuel.night", night, ...dips(4, 10))).toMatchObject({
       grade: "note",
