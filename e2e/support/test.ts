@@ -1,4 +1,4 @@
-import { test as base } from "@playwright/test";
+import { type BrowserContext, test as base } from "@playwright/test";
 import { NOTHING_AHEAD } from "../../tools/src/site/disable-prefetch";
 import { Cravix } from "./cravix";
 
@@ -8,6 +8,9 @@ const DAY_MS = 86_400_000;
 
 /** The last noon in UTC; not the next, because the server rejects events of the future. */
 export const lastNoon = () => new Date((Math.floor(Date.now() / DAY_MS - 0.5) + 0.5) * DAY_MS);
+
+/** Sets the clock of a browser that a test opens itself. */
+export const byDay = (context: BrowserContext) => context.clock.setSystemTime(lastNoon());
 
 /** Prefetching is blocked; tests that go offline enable it. */
 export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefined }>({
@@ -24,7 +27,7 @@ export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefin
   fetchesAhead: [false, { option: true }],
   context: async ({ context, fetchesAhead }, use) => {
     // Flights are by day at any time: a verdict by night is another one.
-    await context.clock.setSystemTime(lastNoon());
+    await byDay(context);
     if (!fetchesAhead) await context.addInitScript(NOTHING_AHEAD);
     await use(context);
   },

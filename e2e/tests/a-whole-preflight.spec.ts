@@ -6,7 +6,7 @@ import { type BrowserContext, chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice, itemsAsked } from "../support/device";
-import { expect, type Page, test } from "../support/test";
+import { byDay, expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 // It must continue offline.
@@ -31,6 +31,7 @@ async function openBrowser(): Promise<{ context: BrowserContext; page: Page }> {
     timezoneId: "UTC",
     locale: "en-GB",
   });
+  await byDay(context);
   return { context, page: context.pages()[0] ?? (await context.newPage()) };
 }
 
@@ -114,6 +115,7 @@ test("a complete preflight with one thumb, across a reload, a killed server, an 
 
 test("the next pilot sees an open discrepancy at its station", async ({ browser }) => {
   const context = await browser.newContext({ viewport: PHONE, baseURL: cravix.url });
+  await byDay(context);
   const page = await context.newPage();
   await page.goto("/");
   const walker = new Walker(page);

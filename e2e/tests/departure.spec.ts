@@ -70,13 +70,15 @@ test.describe("offline", () => {
     await expect(page.getByRole("alert")).toContainText("Station or time missing");
     await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
     await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
-    await expect(page.getByTestId("limits")).toContainText("It is from QXKM, not from this field (QXMP)");
+    await expect(page.getByTestId("limits")).toContainText(
+      "The report is from QXKM, not from this field (QXMP)",
+    );
     await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
     await expect(page.getByTestId("limits")).toContainText("from an earlier day");
     await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
     await expect(page.getByTestId("report")).toContainText("240° 8 kt (true)");
     await expect(page.getByTestId("report")).toContainText("1,013 hPa (29.92 inHg)");
-    await expect(page.getByTestId("report")).toContainText("Not decoded, check it yourself: BLAH");
+    await expect(page.getByTestId("report")).toContainText("Not understood, read it yourself: BLAH");
 
     await report(page, `METAR QXMP ${before(20)} 25006KT 9999 SKC 37/14 Q1006`);
     await page.getByTestId("runway-24").click();
@@ -106,7 +108,7 @@ test.describe("offline", () => {
     };
     await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
     await expect(there).toContainText(
-      "It is from QXMP, not from this field (QXKM). It is not used in the calculation.",
+      "The report is from QXMP, not from this field (QXKM). It is not used in the calculation.",
     );
     await expect(there).toContainText("No wind, wet runway");
     await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);

@@ -8,8 +8,8 @@ import {
   type Forecast,
   forecastAt,
   formatNumber,
-  judgeReport,
   magneticWind,
+  notForNow,
   type WeatherInputs,
   type WeatherReport,
   type WindRange,
@@ -44,10 +44,10 @@ export function LandingThere({
   arrival: string;
   onTold: (told: WeatherInputs) => void;
 }) {
-  const judged = told?.report && judgeReport(told.report, now, to.station);
+  const notUsed = told?.report && notForNow(told.report, now, to.station);
   const unusable = told?.forecast && forecastUnusable(told.forecast, to, arrival);
   // An outdated report, or one of another field, says nothing about the wind there.
-  const usable = judged && judged.grade !== "ask" ? told : undefined;
+  const usable = told?.report && notUsed === undefined ? told : undefined;
   const wind = useMemo(() => windThere(told, usable, arrival, to), [told, usable, arrival, to]);
   const { rows, why } = useMemo(
     () => landings(input, to, { wind: wind?.wind, report: usable?.report }),
@@ -59,7 +59,7 @@ export function LandingThere({
   return (
     <View className="gap-1.5" testID="landing-there">
       <Heading className="text-lg">{`Landing at ${to.name}, ${formatNumber(to.elevationFt)} ft`}</Heading>
-      {judged?.grade === "ask" && <Alert>{`${judged.sentence} It is not used in the calculation.`}</Alert>}
+      {notUsed && <Alert>{`${notUsed} It is not used in the calculation.`}</Alert>}
       {unusable && <Alert>{`${unusable} It is not used in the calculation.`}</Alert>}
       {why && <Text className="font-mid">{why}</Text>}
       {missing && <Text>{missing}</Text>}
