@@ -13,7 +13,7 @@ export const lastNoon = () => new Date((Math.floor(Date.now() / DAY_MS - 0.5) + 
 export const byDay = (context: BrowserContext) => context.clock.setSystemTime(lastNoon());
 
 /** Prefetching is blocked; tests that go offline enable it. */
-export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefined }>({
+export const test = base.extend<{ fetchesAhead: boolean; daylight: boolean }, { keptServer: undefined }>({
   // Instances kept between test files end with the worker.
   keptServer: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads a fixture's dependencies from its pattern.
@@ -25,9 +25,10 @@ export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefin
     { scope: "worker", auto: true },
   ],
   fetchesAhead: [false, { option: true }],
-  context: async ({ context, fetchesAhead }, use) => {
-    // Flights are by day at any time: a verdict by night is another one.
-    await byDay(context);
+  // Verdicts by night are others. Without it the clock is untouched.
+  daylight: [true, { option: true }],
+  context: async ({ context, fetchesAhead, daylight }, use) => {
+    if (daylight) await byDay(context);
     if (!fetchesAhead) await context.addInitScript(NOTHING_AHEAD);
     await use(context);
   },

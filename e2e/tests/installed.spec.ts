@@ -10,6 +10,7 @@ import { Walker } from "../support/walker";
 
 let cravix: Cravix;
 let proxy: NetworkProxy;
+test.use({ daylight: false });
 test.beforeAll(async () => {
   cravix = await Cravix.launch();
   proxy = await NetworkProxy.before(cravix.port);

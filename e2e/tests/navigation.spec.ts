@@ -133,6 +133,7 @@ test.describe("offline", () => {
     page,
     context,
   }) => {
+    await page.clock.setSystemTime(new Date());
     await page.goto(cravix.url);
     await button(page, /Yuki/).click();
     const tarrow = page.getByTestId("aircraft-QX-TAR");
