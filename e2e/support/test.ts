@@ -1,16 +1,10 @@
-import { type BrowserContext, test as base } from "@playwright/test";
+import { test as base } from "@playwright/test";
 import { NOTHING_AHEAD } from "../../tools/src/site/disable-prefetch";
 import { Cravix } from "./cravix";
+import { byDay } from "./daylight";
 
 export { expect, type Page } from "@playwright/test";
-
-const DAY_MS = 86_400_000;
-
-/** The last noon in UTC; not the next, because the server rejects events of the future. */
-export const lastNoon = () => new Date((Math.floor(Date.now() / DAY_MS - 0.5) + 0.5) * DAY_MS);
-
-/** Sets the clock of a browser that a test opens itself. */
-export const byDay = (context: BrowserContext) => context.clock.setSystemTime(lastNoon());
+export { byDay, lastNoon } from "./daylight";
 
 /** Prefetching is blocked; tests that go offline enable it. */
 export const test = base.extend<{ fetchesAhead: boolean; daylight: boolean }, { keptServer: undefined }>({

@@ -5,6 +5,7 @@ import type { Aircraft, AircraftType, ComposedList, Item } from "@cravix/core";
 
 import { expect, type Locator, type Page } from "@playwright/test";
 import { HALDEN, HEALTHY } from "../../demo/src/healthy-readings";
+import { lastNoon } from "./daylight";
 import { putOnDevice, seenFromAnotherWindow, walkOnDevice, written } from "./device";
 import { healthyAnswers } from "./healthy-answers";
 
@@ -152,7 +153,7 @@ export class Walker {
   }
 
   /** Advances the device's clock with each answer, without real waiting. */
-  async takeTime(stepMs: number, from = Date.now() - 3_600_000): Promise<void> {
+  async takeTime(stepMs: number, from = lastNoon().getTime() - 3_600_000): Promise<void> {
     this.#clock = { now: from, stepMs };
     await this.page.clock.setSystemTime(from);
   }

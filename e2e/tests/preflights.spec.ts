@@ -2,7 +2,7 @@ import { PHONE, WIDE } from "../playwright.config";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
-import { expect, type Page, test } from "../support/test";
+import { expect, lastNoon, type Page, test } from "../support/test";
 import { HALDEN, Walker } from "../support/walker";
 
 // Independent tests run in parallel.
@@ -79,7 +79,7 @@ test("the six-seater in frost at night, by keyboard on a wide screen: pitot heat
   const id = await starter.go();
   const walker = new Walker(page, "keys", HALDEN);
   walker.knows("QX-HLD");
-  await walker.takeTime(8000, Date.now() - 3_000_000);
+  await walker.takeTime(8000, lastNoon().getTime() - 3_000_000);
   await walker.walkTo("quick.tail");
   const battery = page.getByTestId("battery");
   await expect(battery).toContainText("enough battery to start for another");

@@ -1,6 +1,6 @@
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
-import { expect, type Page, test } from "../support/test";
+import { byDay, expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 let cravix: Cravix;
@@ -69,6 +69,7 @@ test("a preflight started on one device continues on another, and a withdrawal s
   await expect.poll(async () => (await cravix.eventsOnRecord(id)).length).toBeGreaterThan(3);
   const address = page.url();
   const other = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  await byDay(other);
   const tablet = await other.newPage();
   await tablet.goto(cravix.url);
   await button(tablet, /Inês/).click();
