@@ -99,7 +99,7 @@ test.describe("offline", () => {
     await button(page, "Kelder Moor").last().click();
     await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
     const there = page.getByTestId("landing-there");
-    await expect(there).toContainText("173 m too short");
+    await expect(there).toContainText("205 m too short");
     await expect(there).toContainText("No wind, wet runway");
     // A report of the destination gives its wind; one of another field is not used.
     const toldThere = async (text: string) => {
@@ -115,7 +115,7 @@ test.describe("offline", () => {
     await expect(there).toContainText("Wind from that field's report");
     await expect(there).toContainText("kt headwind");
     await expect(there).toContainText("kt tailwind");
-    await expect(there).not.toContainText("173 m too short");
+    await expect(there).not.toContainText("205 m too short");
     // A forecast of the destination for the landing time takes precedence over its report.
     const hours = (from: number, to: number) =>
       [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");

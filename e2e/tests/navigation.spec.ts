@@ -34,6 +34,7 @@ const PAGES: [path: string, head: string, title: string][] = [
   ["/aircraft/QX-HLD/loading", "QX-HLD: mass and balance", "QX-HLD mass and balance"],
   ["/aircraft/QX-HLD/plan", "QX-HLD: weather and performance", "QX-HLD weather and performance"],
   ["/aircraft/QX-HLD/carry", "QX-HLD: flight summary", "QX-HLD flight summary"],
+  ["/plan", "Plan", "Plan"],
   ["/log", "Log", "Log"],
   ["/log/workshop", "Log", "Log"],
   ["/log/walks", "Log", "Log"],

@@ -9,10 +9,11 @@ import {
   RUNWAY_CONDITIONS,
   remedyText,
   squawkFault,
+  subjectOfCause,
   worstGrade,
 } from "@cravix/core";
 import type { DistanceRisk } from "@cravix/core/departure-risk";
-import { useEffect, useMemo, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { View } from "react-native";
 import { distanceRiskOf } from "../../device/workers/departure-work";
 import { useAppDispatch } from "../../store/hooks";
@@ -31,15 +32,25 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { LandingThere } from "./landing-there";
+import { OpenSubjects } from "./open-subjects";
 import { RunwayDrawing } from "./runway-drawing";
 import { RunwaysTable } from "./runways-table";
 import { type DepartureInHand, useDeparture } from "./use-departure";
 import { WeatherEntry } from "./weather-entry";
 
 /** Weather and performance planning; its inputs go into the preflight. */
-export function DepartureScreen({ registration }: { registration: string }) {
+export function DepartureScreen({
+  registration,
+  choose,
+}: {
+  registration: string;
+  /** Choice of the aircraft, if this is the place of the house and not a page of one aircraft. */
+  choose?: ReactNode;
+}) {
   return (
-    <AircraftFrame registration={registration}>{(aircraft) => <Plan aircraft={aircraft} />}</AircraftFrame>
+    <AircraftFrame registration={registration}>
+      {(aircraft) => <Plan aircraft={aircraft} choose={choose} />}
+    </AircraftFrame>
   );
 }
 
@@ -55,7 +66,7 @@ function useNow(): string {
 
 const STEP_MIN = 30;
 
-function Plan({ aircraft }: { aircraft: KnownAircraft }) {
+function Plan({ aircraft, choose }: { aircraft: KnownAircraft; choose: ReactNode }) {
   const { bundle, plan: all } = aircraft;
   const { registration } = bundle.aircraft;
   const now = useNow();
@@ -66,12 +77,20 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
     (bundle.fields ?? []).find(({ id }) => id === hand.plan.toId && id !== hand.field?.id);
   return (
     <Screen
-      back={`/aircraft/${registration}/prepare`}
+      {...(!choose && { back: `/aircraft/${registration}/prepare` as const })}
       actions={<Brief hand={hand} performance={bundle.type.performance !== undefined} />}
     >
-      <PageHead
-        title={`${registration} weather and performance`}
-      >{`${registration}: weather and performance`}</PageHead>
+      {choose ? (
+        <PageHead>Plan</PageHead>
+      ) : (
+        <PageHead
+          title={`${registration} weather and performance`}
+        >{`${registration}: weather and performance`}</PageHead>
+      )}
+      {choose}
+      <View className="mt-3">
+        <OpenSubjects judgements={hand.judgements} load={bundle.loading !== undefined && !all.load} />
+      </View>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           <When aircraft={aircraft} hand={hand} now={now} />
@@ -384,7 +403,10 @@ function Line({ grade, children }: { grade: Judgement["grade"]; children: string
  * calculation.
  */
 function Limits({ judgements }: { judgements: readonly Judgement[] }) {
-  const own = judgements.filter(({ id }) => !id.startsWith("distance.") && id !== "light");
+  const own = judgements.filter(
+    ({ id, cause, grade }) =>
+      !id.startsWith("distance.") && id !== "light" && !(grade === "unjudged" && subjectOfCause(cause)),
+  );
   if (own.length === 0) return null;
   const [bad, good] = [
     own.filter(({ grade }) => grade !== "within limits"),

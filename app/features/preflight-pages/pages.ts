@@ -5,6 +5,7 @@ export { CarryScreen } from "../departure/carry-screen";
 export { DepartureScreen } from "../departure/departure-screen";
 export { DepartureForFlight as DepartureToday } from "../departure/departure-today";
 export { PassengersScreen } from "../departure/passengers-screen";
+export { PlanScreen } from "../departure/plan-screen";
 export { AddOilScreen } from "../fluids/add-oil-screen";
 export { FuelQuantityScreen as FuelDeskScreen } from "../fuel/fuel-screen";
 export { LedgerScreen } from "../ledger/ledger-screen";

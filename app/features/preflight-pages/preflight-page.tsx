@@ -18,6 +18,19 @@ export function preflightPage(name: keyof Pages) {
   };
 }
 
+/** The plan of the next flight, from the same chunk. */
+export function planPage() {
+  const Page = lazy(async () => ({ default: (await import("./pages")).PlanScreen }));
+  return function PlanPage() {
+    const { aircraft } = useLocalSearchParams<{ aircraft?: string }>();
+    return (
+      <Suspense fallback={null}>
+        <Page {...(aircraft && { registration: aircraft })} />
+      </Suspense>
+    );
+  };
+}
+
 /** A planning page of an aircraft, from the same chunk because it shares the calculations. */
 export function aircraftPage(name: "LoadingScreen" | "DepartureScreen" | "CarryScreen") {
   const Page = lazy(async () => ({ default: (await import("./pages"))[name] }));

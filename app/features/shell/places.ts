@@ -1,10 +1,11 @@
 import type { LucideIcon } from "lucide-react-native";
 import ClipboardList from "lucide-react-native/icons/clipboard-list";
+import Compass from "lucide-react-native/icons/compass";
 import Plane from "lucide-react-native/icons/plane";
 import Users from "lucide-react-native/icons/users";
 
 export interface Place {
-  href: "/" | "/log" | "/people";
+  href: "/" | "/plan" | "/log" | "/people";
   name: string;
   icon: LucideIcon;
   /** True if an address belongs to this place. */
@@ -19,6 +20,7 @@ export const PLACES: readonly Place[] = [
     icon: Plane,
     has: (path) => path === "/" || path.startsWith("/aircraft"),
   },
+  { href: "/plan", name: "Plan", icon: Compass, has: (path) => path === "/plan" },
   { href: "/log", name: "Log", icon: ClipboardList, has: (path) => path.startsWith("/log") },
   {
     href: "/people",
@@ -29,4 +31,11 @@ export const PLACES: readonly Place[] = [
 ];
 
 /** Main pages, which show the bar; other pages use its space for their actions. */
-export const FIRST_PAGES: readonly string[] = ["/", "/log", "/log/walks", "/log/workshop", "/people"];
+export const FIRST_PAGES: readonly string[] = [
+  "/",
+  "/plan",
+  "/log",
+  "/log/walks",
+  "/log/workshop",
+  "/people",
+];

@@ -1,0 +1,3 @@
+import { planPage } from "../../features/preflight-pages/preflight-page";
+
+export default planPage();
