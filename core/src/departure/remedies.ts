@@ -1,5 +1,6 @@
 import type { Runway } from "../aircraft/aircraft-type";
-import { minimumFuelL } from "../mass-and-balance/load-adjustments";
+import { minimumFuelL, withFuel } from "../mass-and-balance/load-adjustments";
+import { fuelAboard } from "../mass-and-balance/load-path";
 import type { Load, LoadingProfile } from "../mass-and-balance/loading-profile";
 import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
 
@@ -48,18 +49,20 @@ export function remedies(
   if (hour) found.push({ do: "cooler hour", ...hour });
   const { load, loading } = input;
   if (!load || !loading) return found;
-  const total = Object.values(load.litres).reduce((sum, litres) => sum + litres, 0);
+  const fuel = fuelAboard(loading, load);
+  const total = fuel.litres;
+  const kgPerL = total > 0 ? fuel.kg / total : load.kgPerL;
   // Without a planned burn nobody knows how much fuel can be spared.
   const keepL = input.burn ? Math.min(total, minimumFuelL(input.burn)) : total;
   const places = placesOf(loading, load).filter(({ pilot }) => !pilot);
-  const most = Math.max((total - keepL) * load.kgPerL, ...places.map(({ kg }) => kg), 0);
+  const most = Math.max((total - keepL) * kgPerL, ...places.map(({ kg }) => kg), 0);
   const from = leastMass(input, loading, most);
   if (from === undefined) return found;
-  const litres = least(total - keepL, STEP_L, from / load.kgPerL, (less) =>
-    good({ load: drained(load, less / total) }),
+  const litres = least(total - keepL, STEP_L, from / kgPerL, (less) =>
+    good({ load: withFuel(loading, load, 1 - less / total) }),
   );
   const lighter: (Remedy & { weighs: number })[] = [];
-  if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * load.kgPerL });
+  if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * kgPerL });
   // A person left behind is not reported as missing.
   const { people: _, ...weights } = load;
   for (const { id, kg } of places) {
@@ -77,13 +80,6 @@ const placesOf = ({ stations }: LoadingProfile, load: Load) =>
     const kg = load.stations[id] ?? 0;
     return kg > 0 ? [{ id, pilot, kg }] : [];
   });
-
-const drained = (load: Load, part: number): Load => ({
-  ...load,
-  litres: Object.fromEntries(
-    Object.entries(load.litres).map(([tank, litres]) => [tank, litres * (1 - part)]),
-  ),
-});
 
 /**
  * Minimum mass reduction for every distance and the maximum masses, kg, regardless of station. Undefined if even `most` is not

@@ -1,6 +1,6 @@
 import { assertFinite, assertNotNegative } from "../units/convert";
 import { type EnvelopeMargin, type MassMoment, marginsAlong } from "./envelope";
-import { loadPath, type PathName, type PathPoint } from "./load-path";
+import { dumpingFrom, loadPath, type PathName, type PathPoint, withoutWater } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 import { missingMasses } from "./missing-masses";
 
@@ -44,8 +44,12 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   const over = (of: string, kg: number, limit: number | undefined, kind: LoadFault["kind"] = "too heavy") => {
     if (limit !== undefined && kg > limit + HAIR) faults.push({ kind, of, kg: kg - limit, limit });
   };
+  const dry = loadPath(profile, withoutWater(profile, load), burn);
+  const landsDry = profile.tanks.every(({ water }) => water !== "may stay");
+  const landing = (landsDry ? dry : points).find(({ name }) => name === "landing") as PathPoint;
+  over("start", named("start").kg, profile.maxRampKg?.value);
   over("take-off", named("take-off").kg, profile.maxTakeoffKg.value);
-  over("landing", named("landing").kg, profile.maxLandingKg?.value);
+  over("landing", landing.kg, profile.maxLandingKg?.value);
   over("zero fuel", named("zero fuel").kg, profile.maxZeroFuelKg?.value);
   const at = (id: string) => load.stations[id] ?? 0;
   for (const { id, name, maxKg, minKg } of profile.stations) {
@@ -68,7 +72,7 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
       nonLifting.max.value,
       "place too heavy",
     );
-  const margin = wholeWay(profile, points);
+  const margin = wholeWay(profile, load, points, dry);
   if (margin.forwardMm < -HAIR)
     faults.push({ kind: "forward", of: whenOf(points, margin.forwardAt), mm: -margin.forwardMm });
   if (margin.aftMm < -HAIR) faults.push({ kind: "aft", of: whenOf(points, margin.aftAt), mm: -margin.aftMm });
@@ -82,11 +86,23 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
 /** Faults that adding mass cannot cure. */
 const heavy = ({ kind }: LoadFault): boolean => kind === "too heavy" || kind === "place too heavy";
 
-function wholeWay(profile: LoadingProfile, points: readonly PathPoint[]): EnvelopeMargin {
+/** Margins along the flight with water ballast, without it, and while it is dumped at any named point. */
+function wholeWay(
+  profile: LoadingProfile,
+  load: Load,
+  points: readonly PathPoint[],
+  dry: readonly PathPoint[],
+): EnvelopeMargin {
   const { corners } = profile.envelope;
   // In-flight limits do not apply before take-off.
-  const flown = points.slice(points.findIndex(({ name }) => name === "take-off"));
-  const ways = flown.slice(1).map((to, i) => marginsAlong(corners, flown[i] as PathPoint, to));
+  const flown = (all: readonly PathPoint[]) => all.slice(all.findIndex(({ name }) => name === "take-off"));
+  const hasWater = profile.tanks.some(({ tank, water }) => water && (load.litres[tank] ?? 0) > 0);
+  const paths: (readonly MassMoment[])[] = hasWater
+    ? [flown(points), flown(dry), ...flown(points).map((point) => dumpingFrom(profile, load, point))]
+    : [flown(points)];
+  const ways = paths.flatMap((path) =>
+    path.slice(1).map((to, i) => marginsAlong(corners, path[i] as MassMoment, to)),
+  );
   return ways.reduce((least, way) => ({
     ...(way.forwardMm < least.forwardMm ? pick(way, "forward") : pick(least, "forward")),
     ...(way.aftMm < least.aftMm ? pick(way, "aft") : pick(least, "aft")),

@@ -1,3 +1,4 @@
+import { fuelAboard } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
 /** A change with its amount: kilograms, or litres of fuel. */
@@ -60,19 +61,21 @@ export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: numb
         apply: (one, kg) => withStations(one, { [to.id]: kg }),
       });
   }
-  const total = Object.values(load.litres).reduce((sum, l) => sum + l, 0);
+  const fuel = fuelAboard(profile, load);
+  const total = fuel.litres;
+  const kgPerL = total > 0 ? fuel.kg / total : load.kgPerL;
   if (total > keepL)
     levers.push({
-      mostKg: (total - keepL) * load.kgPerL,
-      outMm: profile.tanks.map(({ armMm }) => armMm),
+      mostKg: (total - keepL) * kgPerL,
+      outMm: profile.tanks.filter(({ water }) => !water).map(({ armMm }) => armMm),
       inMm: [],
       change: (kg) => ({
         do: "less fuel",
         kg,
         // Whole litres as a pump shows; never more than allowed.
-        litres: Math.min(Math.ceil(kg / load.kgPerL - 1e-6), total - keepL),
+        litres: Math.min(Math.ceil(kg / kgPerL - 1e-6), total - keepL),
       }),
-      apply: (one, kg) => withFuel(one, 1 - kg / load.kgPerL / total),
+      apply: (one, kg) => withFuel(profile, one, 1 - kg / kgPerL / total),
     });
   return levers;
 }
@@ -89,9 +92,16 @@ function withStations(load: Load, change: Readonly<Record<string, number>>): Loa
   return { ...load, stations };
 }
 
-const withFuel = (load: Load, part: number): Load => ({
-  ...load,
-  litres: Object.fromEntries(
-    Object.entries(load.litres).map(([tank, litres]) => [tank, Math.max(0, litres * part)]),
-  ),
-});
+/** The same part of the fuel left in every tank; water ballast stays. */
+export function withFuel({ tanks }: Pick<LoadingProfile, "tanks">, load: Load, part: number): Load {
+  const water = new Set(tanks.flatMap((one) => (one.water ? [one.tank] : [])));
+  return {
+    ...load,
+    litres: Object.fromEntries(
+      Object.entries(load.litres).map(([tank, litres]) => [
+        tank,
+        water.has(tank) ? litres : Math.max(0, litres * part),
+      ]),
+    ),
+  };
+}

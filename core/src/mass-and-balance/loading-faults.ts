@@ -26,7 +26,13 @@ export function loadingFaults(profile: LoadingProfile): { path: string; expected
   used.forEach((tank) => {
     if (!tanks.has(tank)) say("burn", `a tank in this file; ${tank} does not exist`);
   });
-  if (profile.burn && new Set(used).size !== tanks.size) say("burn", "each tank in this file once");
+  const fuel = profile.tanks.filter(({ water }) => !water);
+  if (profile.burn && new Set(used).size !== fuel.length) say("burn", "each fuel tank in this file once");
+  const { emptyKg, armMm, momentKgMm } = profile.weighing;
+  if (momentKgMm !== undefined && Math.abs(momentKgMm - emptyKg * armMm) > emptyKg)
+    say("weighing.momentKgMm", "the empty mass times its arm, within 1 mm");
+  if (profile.maxRampKg && profile.maxRampKg.value < profile.maxTakeoffKg.value)
+    say("maxRampKg.value", "no less than the maximum take-off mass");
   const { corners } = profile.envelope;
   const masses = corners.map(({ kg }) => kg);
   if (turns(masses) > 2)

@@ -23,22 +23,44 @@ export interface MassLimit {
   source: Source;
 }
 
+/** What becomes of water ballast: it can land with it, or it has to be dumped before. */
+export const WATER_WAYS = ["may stay", "dumped before landing"] as const;
+
+/** A tank with its arm. */
+export interface LoadTank {
+  tank: string;
+  armMm: number;
+  /** Density of its contents, kg per litre, if it is not that of today's fuel. */
+  kgPerL?: number;
+  /** Water ballast: not burnt, but dumped in flight at any time, tank by tank in their order. */
+  water?: (typeof WATER_WAYS)[number];
+}
+
 /** Mass and balance data of one aircraft, from its weighing report and handbook. */
 export interface LoadingProfile {
   format: "cravix.loading/1";
   registration: string;
   /** Description of the datum. */
   datum: string;
-  weighing: { date: string; emptyKg: number; armMm: number; source: Source };
+  weighing: {
+    date: string;
+    emptyKg: number;
+    armMm: number;
+    /** Empty moment, kg·mm, if the report gives it: it then counts instead of mass times arm. */
+    momentKgMm?: number;
+    source: Source;
+  };
   stations: LoadStation[];
   /** Arms of the tanks by id in the type, in order of use; those listed together are used evenly. */
-  tanks: { tank: string; armMm: number }[];
+  tanks: LoadTank[];
   burn?: string[][];
   /** Groups of stations with a common limit. */
   groups?: { name: string; stations: string[]; maxKg: number }[];
   /** Corners of the envelope in order: mass in kg, arm in mm. At each mass it is a single span. */
   envelope: { corners: { kg: number; armMm: number }[]; source: Source };
   maxTakeoffKg: MassLimit;
+  /** Before engine start, with the fuel for taxiing. */
+  maxRampKg?: MassLimit;
   maxLandingKg?: MassLimit;
   maxZeroFuelKg?: MassLimit;
   /** Gliders: mass of the non-lifting parts, including these stations. */

@@ -13,7 +13,7 @@ export function faultText({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFau
     case "too heavy":
       return of === "zero fuel"
         ? `${kg(over)}${most} at zero fuel.`
-        : `${kg(over)}${most} at ${of === "take-off" ? "take-off" : "landing"}.`;
+        : `${kg(over)}${most} at ${of === "start" ? "engine start" : of}.`;
     case "place too heavy":
       return `${kg(over)}${most} in ${of}.`;
     case "seat too light":

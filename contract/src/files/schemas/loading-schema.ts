@@ -1,4 +1,4 @@
-import { STATION_KINDS } from "@cravix/core";
+import { STATION_KINDS, WATER_WAYS } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { day } from "./airworthiness-schema";
@@ -19,6 +19,7 @@ export const loadingSchema = object({
     date: day().required(),
     emptyKg: bounded(1, 20_000),
     armMm: arm(),
+    momentKgMm: anyNumber(-1e9, 1e9),
     source: source.required(),
   })
     .noUnknown()
@@ -41,7 +42,16 @@ export const loadingSchema = object({
     .min(1)
     .max(20),
   tanks: array()
-    .of(object({ tank: id(), armMm: arm() }).noUnknown().required())
+    .of(
+      object({
+        tank: id(),
+        armMm: arm(),
+        kgPerL: anyNumber(0.5, 1.5),
+        water: string().oneOf(WATER_WAYS),
+      })
+        .noUnknown()
+        .required(),
+    )
     .required()
     .max(12),
   burn: array().of(array().of(id()).required().min(1).max(12)).max(12),
@@ -63,6 +73,7 @@ export const loadingSchema = object({
     .noUnknown()
     .required(),
   maxTakeoffKg: limit().required(),
+  maxRampKg: optional(limit()),
   maxLandingKg: optional(limit()),
   maxZeroFuelKg: optional(limit()),
   nonLifting: optional(
