@@ -224,9 +224,9 @@ test("passengers read the briefing themselves, each line once, and it is recorde
   const id = await walker.go();
   await walker.jumpTo("board.brief");
   await page.getByTestId("passengers").click();
-  await expect(page.getByTestId("passenger-line")).toContainText("seat belt");
+  await expect(page.getByTestId("passenger-line")).toContainText("fasten and release");
   await expectAccessible(page, "passengers");
-  for (let line = 0; line < 8; line++) await page.getByTestId("primary").click();
+  for (let line = 0; line < 9; line++) await page.getByTestId("primary").click();
   await expect(page.getByTestId("passengers")).toHaveText("Passengers briefed: show again");
   await expect
     .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))

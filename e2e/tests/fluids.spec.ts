@@ -59,7 +59,9 @@ test("a receipt in the wrong unit is detected: drain and dip again, with the cor
   const reason = page.getByText(/the left tank took \d+ L: they do not agree/).first();
   await expect(reason).toBeVisible();
   await expect(page.getByText(/20 L would fit, not US gal/).first()).toBeVisible();
-  await expect(page.getByTestId("verdict")).toContainText("Ask first");
+  // Water stirred up by refuelling has not settled: these samples do not count, and the time left is told.
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await expect(page.getByText(/^Sample these drains again in \d+ min\.$/).first()).toBeVisible();
 });
 
 test("water is found, drained, and stays on record", async ({ page }) => {

@@ -93,7 +93,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           },
         ]
       : []),
-    ...(found.length === 0 && !unread
+    ...(found.length === 0 && !unread && !partly
       ? [
           {
             ...base,
@@ -165,8 +165,9 @@ export function forecastLines(
   to: string,
 ): { what: string; words: string }[] {
   const { besides } = forecastAt(forecast, from, to);
+  const begins = from < forecast.from ? forecast.from : from;
   return [
-    { what: `At ${clock(from)}`, words: skyText(skyAt(forecast, from)) },
+    { what: `At ${clock(begins)}`, words: skyText(skyAt(forecast, begins)) },
     ...forecast.spans
       .filter(
         (span) =>
