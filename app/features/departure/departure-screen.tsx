@@ -338,6 +338,12 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
           ))}
         </View>
       )}
+      {departure?.takeOff &&
+        departure.assumed.map((words) => (
+          <Text key={words} className="font-mid">
+            {words}
+          </Text>
+        ))}
       {missing.map((why) => (
         <Text key={why} className="text-voice">
           {why}

@@ -21,6 +21,7 @@ import {
   reserveMinutes,
   temperatureAt,
   type WindRange,
+  withIntersections,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { applyPatch, type Change } from "../../store/apply-patch";
@@ -74,8 +75,9 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
     const { weather, runwayId } = departure;
     const forecast = weather?.forecast;
     const at = departure.at || now;
-    const field =
+    const filed =
       (bundle.fields ?? []).find(({ id }) => id === departure.fieldId) ?? bundle.airfield ?? undefined;
+    const field = filed && withIntersections(filed);
     const told = weather?.report;
     // A report of another field, or an old one, is shown but not used.
     const report = told && notForNow(told, now, field?.station) === undefined ? told : undefined;

@@ -96,7 +96,7 @@ function Line({ reason, enter }: { reason: Reason; enter: { label: string; go: (
       </View>
       {[
         judgement.sentence,
-        ...evidence.map(({ sentence }) => withoutReason(sentence, judgement.sentence)),
+        ...evidence.map((one) => `${one.subject}: ${withoutReason(one.sentence, judgement.sentence)}`),
       ].map((sentence) => (
         <Text key={sentence} className="pl-6 text-sm">
           {sentence}

@@ -366,6 +366,8 @@ export interface Runway {
   marks?: RunwayMark[];
   /** Obstacle beyond its end. */
   beyond?: Obstacle;
+  /** Take-offs from intersections, with the distances declared from there. */
+  intersections?: { name: string; declared: Declared }[];
 }
 
 export interface Airfield {

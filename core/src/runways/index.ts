@@ -1,2 +1,3 @@
 export * from "./compare-runways";
+export * from "./with-intersections";
 export * from "./worst-wind";

@@ -94,6 +94,34 @@ test("sun and civil twilight as astronomy-engine has them, within a minute", () 
     }
 });
 
+/** Over the globe and the year, at every hour of the local day: the sun's times are those of the day there, not of the date in UTC. */
+test("the sun's times belong to the local day, within a minute of astronomy-engine", () => {
+  for (const lat of [-50, -34, 0, 40, 60])
+    for (const lon of [-179, -105, -30, 2, 100, 151, 179])
+      for (const day of ["2026-01-05", "2026-03-20", "2026-07-14", "2026-09-23"]) {
+        const place = new Observer(lat, lon, 0);
+        const midnight = Date.parse(`${day}T00:00:00Z`) - lon * 240_000;
+        const rise = SearchRiseSet(Body.Sun, place, 1, new Date(midnight), 1)?.date;
+        const set = SearchRiseSet(Body.Sun, place, -1, new Date(midnight + 43_200_000), 1)?.date;
+        for (const hour of [0.1, 8, 12, 18.5, 23.9]) {
+          const sun = sunTimes(new Date(midnight + hour * 3_600_000).toISOString(), lat, lon);
+          const apart = (a: string | undefined, b: Date | undefined) =>
+            Math.abs(Date.parse(a ?? "") - (b?.getTime() ?? Number.NaN)) / 60_000;
+          expect(apart(sun.sunrise, rise)).toBeLessThan(1);
+          expect(apart(sun.sunset, set)).toBeLessThan(1);
+        }
+      }
+});
+
+/** Civil sunset by astronomy-engine: Denver 20:27 local in mid-July, Sydney 16:54 in June. */
+test.each([
+  ["Denver at half past six in July", "2026-07-15T00:30:00Z", 39.7, -105],
+  ["Sydney at eight in the morning in June", "2026-06-14T22:00:00Z", -33.9, 151.2],
+])("%s it is day", (_name, from, lat, lon) => {
+  const to = new Date(Date.parse(from) + 3_600_000).toISOString();
+  expect(lightOf({ from, to }, { lat, lon }, "sunset").night).toBe(false);
+});
+
 test("a landing twenty minutes after sunset is at night where the rule says sunset, and not where it says twilight", () => {
   const place = { lat: 53.4, lon: 2.1 };
   const { sunset } = sunTimes("2026-06-15T12:00:00Z", place.lat, place.lon);

@@ -6,6 +6,21 @@ import { id, optional, source, words } from "./parts";
 
 const metres = () => bounded(0, 10_000);
 
+const declared = () =>
+  object({ toraM: metres(), todaM: metres(), asdaM: metres(), ldaM: metres() })
+    .noUnknown()
+    .test(
+      "declared",
+      "take-off run available must not exceed take-off distance available or accelerate-stop distance available",
+      (value) => {
+        const { toraM = 0, todaM = 0, asdaM = 0 } = (value ?? {}) as Record<string, number>;
+        return toraM <= todaM && toraM <= asdaM;
+      },
+    );
+/** Runways of a file; a checklist also pins each intersection as one. */
+const MAX_RUNWAYS = 20;
+const MAX_INTERSECTIONS = 6;
+
 export const airfieldSchema = object({
   format: string().required().oneOf(["cravix.airfield/1"]),
   id: id(),
@@ -26,18 +41,19 @@ export const airfieldSchema = object({
         headingDeg: bounded(0, 360),
         lengthM: bounded(1, 10_000),
         surface: words(40),
-        declared: optional(
-          object({ toraM: metres(), todaM: metres(), asdaM: metres(), ldaM: metres() })
-            .noUnknown()
-            .test(
-              "declared",
-              "take-off run available must not exceed take-off distance available or accelerate-stop distance available",
-              (value) => {
-                const { toraM = 0, todaM = 0, asdaM = 0 } = (value ?? {}) as Record<string, number>;
-                return toraM <= todaM && toraM <= asdaM;
-              },
-            ),
-        ),
+        declared: optional(declared()),
+        intersections: array()
+          .of(
+            object({
+              name: string()
+                .required()
+                .matches(/^[A-Za-z0-9]{1,6}$/, "must be a name of up to six letters and digits, such as B2"),
+              declared: declared().required(),
+            })
+              .noUnknown()
+              .required(),
+          )
+          .max(MAX_INTERSECTIONS),
         slopePercent: anyNumber(-15, 15),
         marks: array()
           .of(
@@ -54,7 +70,7 @@ export const airfieldSchema = object({
         .required(),
     )
     .required()
-    .max(20),
+    .max(MAX_RUNWAYS * (1 + MAX_INTERSECTIONS)),
 }).noUnknown();
 
 export const ruleSetSchema = object({

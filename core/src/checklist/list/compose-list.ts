@@ -27,6 +27,7 @@ import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import type { MinimaSet } from "../../minima/minima";
+import { withIntersections } from "../../runways/with-intersections";
 import { lightsCheckOrder } from "./lights-check-order";
 import { orderByRules } from "./order-by-rules";
 import { withValueChecks } from "./value-checks";
@@ -132,7 +133,7 @@ export function composeList({
   aircraft,
   conditions,
   openDiscrepancies,
-  airfield,
+  airfield: field,
   rules,
   preferences,
   memory,
@@ -143,6 +144,7 @@ export function composeList({
   equipment,
   seed,
 }: ComposeInput): ComposedList {
+  const airfield = field && withIntersections(field);
   if (aircraft.typeId !== wholeType.id)
     throw new ComposeError(`${aircraft.registration} is a ${aircraft.typeId}, not a ${wholeType.id}.`);
   if (wholeType.stub || wholeType.items.length === 0)

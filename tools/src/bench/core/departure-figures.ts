@@ -108,6 +108,41 @@ export function departureFigures(): Figure[] {
       100,
     ),
     within(
+      "10,000 METARs read group by group, with the words of each",
+      quantile(
+        timed(
+          () => {
+            for (let i = 0; i < so(10_000, 10); i++) readReport(REPORT, NOW);
+          },
+          so(5, 1),
+        ),
+        0.5,
+      ),
+      "ms",
+      so(10_000, 10) * library,
+      1000,
+    ),
+    within(
+      "all judgements of a departure, 99th percentile",
+      quantile(
+        timed(() => judgeDeparture(day), TURNS),
+        0.99,
+      ),
+      "ms",
+      once,
+      8,
+    ),
+    within(
+      "all judgements of a departure with everything missing, 99th percentile",
+      quantile(
+        timed(() => judgeDeparture({ now: NOW, powered: true, conditions: [], sets: day.sets }), TURNS),
+        0.99,
+      ),
+      "ms",
+      once,
+      8,
+    ),
+    within(
       "METAR decoded and checked against its text, 99th percentile",
       quantile(
         timed(() => readReport(REPORT, NOW), TURNS),
