@@ -128,6 +128,17 @@ function stateProbability(feature: Feature, state: string, { states }: Likelihoo
   return Math.max(LEAST, (1 - named) / Math.max(1, left));
 }
 
+/** Probability of each state of a feature under an explanation, in the order of `FEATURES`, regardless of the cylinder. */
+export function stateChances(
+  feature: Feature,
+  side: Side | undefined,
+  hypothesis: Hypothesis,
+  context: DiagnosisContext,
+): number[] {
+  const likelihood = likelihoodFor(feature, side, hypothesis, context);
+  return FEATURES[feature].map((state) => stateProbability(feature, state, likelihood));
+}
+
 /**
  * Ranks explanations by Bayes' rule over the fault library: one fault at a time, observations conditionally independent.
  * Probabilities from 0 to 1. Valid range: any observations; without any, the prior rates.

@@ -5,6 +5,7 @@ export * from "./evidence/observe";
 export * from "./evidence/observe-interpretations";
 export * from "./evidence/typed";
 export * from "./fault-library";
+export * from "./hidden-faults";
 export * from "./lesson";
 export * from "./next-test";
 export * from "./open-questions";

@@ -9,6 +9,7 @@ import {
 } from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
 import { UNKNOWN_FAULT } from "./fault-library";
+import { type HiddenFault, hiddenFaults } from "./hidden-faults";
 import { rankTests } from "./next-test";
 
 /** One explanation in words. */
@@ -44,6 +45,8 @@ export interface DiagnosisReport {
   telling: string[];
   /** True if no known fault explains the observations well. */
   unlike: boolean;
+  /** Faults that this run-up could not have shown: not assessed. */
+  hidden: HiddenFault[];
 }
 
 const SHOWN = 4;
@@ -92,6 +95,7 @@ export function diagnosisReport(
       })),
     })),
     telling,
+    hidden: hiddenFaults(observations, context, words),
     unlike: best?.fault !== UNKNOWN_FAULT && fits < 1e-4,
   };
 }

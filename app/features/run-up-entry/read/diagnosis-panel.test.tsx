@@ -7,6 +7,7 @@ const calm: DiagnosisReport = {
   next: [],
   telling: [],
   unlike: false,
+  hidden: [],
 };
 const panel = (more: { out: string[]; doubtful?: string; unread?: string }) =>
   render(
@@ -39,4 +40,25 @@ test("where nothing is out nothing stands out", () => {
   panel({ out: [] });
   expect(screen.getByText("No fault found")).toBeTruthy();
   expect(screen.queryByText(/Do both again/)).toBeNull();
+});
+
+test("what this run-up could not show is named with the test that would show it, and the engine is not called sound", () => {
+  const hidden = [
+    { fault: "induction leak", name: "induction leak", show: "Throttle to idle for half a minute." },
+    { fault: "idle low", name: "idle set too low", show: "Throttle to idle for half a minute." },
+    { fault: "odd", name: "something odd" },
+  ];
+  render(
+    <DiagnosisPanel
+      report={{ ...calm, hidden }}
+      out={[]}
+      remedied={undefined}
+      over={false}
+      onTried={() => undefined}
+    />,
+  );
+  expect(screen.getByText("No fault found in what this run-up shows")).toBeTruthy();
+  expect(screen.getByText("Not assessed by this run-up: 3")).toBeTruthy();
+  expect(screen.getByText(/Induction leak; idle set too low\. Throttle to idle/)).toBeTruthy();
+  expect(screen.getByText(/among those that this run-up can show/)).toBeTruthy();
 });

@@ -4,6 +4,25 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";
 
+/** Faults that this run-up could not have shown, by the test that would: not assessed is not healthy. */
+function Hidden({ report: { hidden } }: { report: DiagnosisReport }) {
+  if (hidden.length === 0) return null;
+  const byTest = new Map<string, string[]>();
+  for (const { name, show = "No test in the cockpit shows it: ask a mechanic." } of hidden)
+    byTest.set(show, [...(byTest.get(show) ?? []), name]);
+  return (
+    <View className="mt-1 gap-1 rounded-xl bg-stone px-3 py-2" testID="hidden-faults">
+      <Text className="font-strong">{`Not assessed by this run-up: ${hidden.length}`}</Text>
+      {[...byTest].map(([show, names]) => (
+        <Text key={show} className="text-sm">
+          <Text className="font-mid">{`${capital(names.join("; "))}. `}</Text>
+          {show}
+        </Text>
+      ))}
+    </View>
+  );
+}
+
 /** Minimum shown, because less would read "0 %". */
 const MIN_SHOWN = 0.005;
 
@@ -40,7 +59,9 @@ export function DiagnosisPanel({
         ? "Repeat the check"
         : unread
           ? `No reading: ${unread}`
-          : "No fault found";
+          : report.hidden.length > 0
+            ? "No fault found in what this run-up shows"
+            : "No fault found";
     return (
       <View testID="diagnosis" className="gap-1">
         <Heading className="text-2xl">{heading}</Heading>
@@ -56,8 +77,9 @@ export function DiagnosisPanel({
             ? `No known fault explains it well (probability of no fault: ${calm}). The limit and the aircraft's handbook decide.`
             : unread
               ? `No fault found in the rest. Repeat the run-up, or enter the values you saw for ${unread}.`
-              : `Probability of no fault: ${calm}, from the trace alone. The aircraft's handbook comes first.`}
+              : `Probability of no fault: ${calm}, ${report.hidden.length > 0 ? "among those that this run-up can show" : "from the trace alone"}. The aircraft's handbook comes first.`}
         </Text>
+        <Hidden report={report} />
       </View>
     );
   }
