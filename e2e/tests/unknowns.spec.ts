@@ -122,6 +122,7 @@ for (const [registration, told, never] of [
     await button(page, /^passengers/i).click();
     const id = await walker.go();
     await page.goto(`${cravix.url}/preflight/${id}/passengers`);
+    await expect(page.getByTestId("passenger-line")).toBeVisible();
     const heard: string[] = [];
     const line = page.getByTestId("passenger-line");
     for (let left = 20; left > 0 && (await line.count()) > 0; left--) {
