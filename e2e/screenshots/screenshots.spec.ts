@@ -2,10 +2,11 @@ import { join } from "node:path";
 import { type Page, test } from "@playwright/test";
 import { PHONE, WIDE } from "../playwright.config";
 import { Cravix } from "../support/cravix";
+import { lastNoon } from "../support/daylight";
 import { HEALTHY, Walker } from "../support/walker";
 
 const FOLDER = process.env.SHOTS ?? join(__dirname, "..", "..", "docs", "screenshots");
-const NOON = new Date(Math.floor((Date.now() - 43_200_000) / 86_400_000) * 86_400_000 + 43_200_000);
+const NOON = lastNoon();
 const two = (n: number) => String(n).padStart(2, "0");
 const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
 let cravix: Cravix;
@@ -27,7 +28,7 @@ for (const [size, viewport] of [
     };
     const walker = new Walker(page, "thumb", { ...HEALTHY, "oil.level": "6.2" });
     // Every answer takes as long as a person's.
-    await walker.takeTime(9000, Date.now() - 45 * 60_000);
+    await walker.takeTime(9000, NOON.getTime() - 45 * 60_000);
     await page.goto("/");
     await page.getByRole("button", { name: /Inês/ }).click();
     await page.getByText("creep mark").first().waitFor();

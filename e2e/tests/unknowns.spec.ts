@@ -1,6 +1,7 @@
 import { HEALTHY } from "../../demo/src/healthy-readings";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { written } from "../support/device";
 import { expect, lastNoon, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
@@ -104,6 +105,8 @@ test("the plan, one tap from the first page: another station, unreadable cloud, 
 
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await page.getByLabel("front seats, kg").fill("150");
+  for (const tank of ["left tank", "right tank"]) await page.getByLabel(`${tank}, L`).fill("60");
+  await written(page);
   await page.goto(`${cravix.url}/plan?aircraft=QX-TAR`);
   await expect(page.getByTestId("distances")).toContainText("Take-off needs");
   await expect(page.getByTestId("distances")).toContainText("assumed standard pressure (1,013 hPa)");

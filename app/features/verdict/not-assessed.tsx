@@ -77,8 +77,10 @@ function entryOf(
 }
 
 /** A limit that was not checked repeats the reason of its subject: once is enough. */
-const withoutReason = (sentence: string, reason: string) =>
-  sentence.startsWith(reason) ? sentence.slice(reason.length).trim() : sentence;
+function withoutReason(sentence: string, reason: string): string {
+  const rest = sentence.startsWith(reason) ? sentence.slice(reason.length).trim() : sentence;
+  return rest.charAt(0).toLowerCase() + rest.slice(1);
+}
 
 function Line({ reason, enter }: { reason: Reason; enter: { label: string; go: () => void } | undefined }) {
   const { judgement, evidence = [] } = reason;
