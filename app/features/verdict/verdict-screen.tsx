@@ -155,6 +155,11 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
       {state.plannedLoad ? "Change the load" : "Enter the load"}
     </Button>
   );
+  // What speaks against flying comes before what is merely unknown.
+  const pressing = found.some(({ grade }) => grade === "stop" || grade === "ask");
+  const open = (
+    <NotAssessed preflight={preflight} result={result} mayDecide={mine && !state.signed} onGo={go} />
+  );
   return (
     <Screen actions={actions}>
       <View className="flex-row items-baseline justify-between">
@@ -220,7 +225,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
               <Text className="font-strong text-on-chock">{entryText(list, entry)}</Text>
             </View>
           ))}
-          <NotAssessed preflight={preflight} result={result} mayDecide={mine && !state.signed} onGo={go} />
+          {!pressing && open}
           <Heading className="text-lg">
             {found.length > 0
               ? `Reasons: ${found.length}`
@@ -237,6 +242,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
               {isOfLoad(reason) && aboard}
             </Fragment>
           ))}
+          {pressing && open}
           {!result.reasons.some(isOfLoad) && aboard}
           {verdict === "ask first" && !state.signed && finished && (
             <View className="gap-2">
