@@ -4,7 +4,7 @@ import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
 import { nightBeginsText } from "../weather/night-begins";
 import { presentHazards } from "../weather/present-hazards";
-import type { Sky, WeatherReport } from "../weather/report";
+import { type Sky, TREND_MS, type WeatherReport } from "../weather/report";
 import { CLEAR_FT, calculateDeparture, type Departure } from "./calculate-departure";
 import type { DepartureDay } from "./departure-day";
 import { distanceText, remedyText } from "./departure-text";
@@ -122,8 +122,6 @@ function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[]
     .filter(({ grade }) => grade !== "within limits")
     .map((one) => ({ ...one, id: one.id.replace(/^forecast/, "trend") }));
 }
-
-const TREND_MS = 2 * 3_600_000;
 
 const skyOf = ({ wind, visibilityM, clouds, weather }: WeatherReport): Sky => ({
   ...(wind && { wind }),

@@ -1,4 +1,4 @@
-import { type Judgement, notAssessed } from "../judgement/judgement";
+import type { Judgement } from "../judgement/judgement";
 import { formatNumber, formatQuantity } from "../units/format";
 import {
   ageMin,
@@ -197,7 +197,3 @@ export function weatherHints(report: WeatherReport): string[] {
     ...(ceiling !== undefined && ceiling < 1000 ? [`Ceiling ${Math.round(ceiling)} ft.`] : []),
   ];
 }
-
-/** Judgement if there is no report. */
-export const noReport = (): Judgement =>
-  notAssessed("weather.report", "Weather report", "No report: use the wind and weather you observe.");

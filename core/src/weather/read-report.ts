@@ -2,11 +2,8 @@ import { type Change, type Draft, newDraft, type ReadGroup } from "./code/group-
 import { clockFrom, latest } from "./code/group-time";
 import { readGroups, unreadOf } from "./code/read-groups";
 import { type ReportGroups, splitReports } from "./code/split-reports";
-import { type ForecastSpan, ReportError, type Sky, type WeatherReport } from "./report";
+import { type ForecastSpan, ReportError, type Sky, TREND_MS, type WeatherReport } from "./report";
 
-const HOUR = 3_600_000;
-/** A trend is valid for two hours after the observation. Source: WMO-No. 306, FM 15, 15.14. */
-const TREND_MS = 2 * HOUR;
 const STATION = /^[A-Z][A-Z0-9]{3}$/;
 const TIME = /^\d{6}Z$/;
 const CHANGE = /^(BECMG|TEMPO)$/;

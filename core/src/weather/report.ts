@@ -83,6 +83,9 @@ export interface WeatherReport extends Sky {
   unread: string[];
 }
 
+/** A trend is valid for two hours after the observation. Source: WMO-No. 306, FM 15, 15.14 (from memory). */
+export const TREND_MS = 2 * 3_600_000;
+
 export const SPAN_KINDS = ["first", "from", "becoming", "at times", "chance"] as const;
 
 /** A change in a forecast, with its period. */
