@@ -142,6 +142,11 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
           return warm === undefined ? [] : [{ at: hour, celsius: warm }];
         })
       : [];
+    const flight = {
+      from: at,
+      to,
+      ...(weather?.variationDeg !== undefined && { variationDeg: weather.variationDeg }),
+    };
     const judged = judgeDeparture({
       now,
       powered: isPowered(type),
@@ -155,14 +160,8 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       ...(input && { input }),
       ...(wind && { wind }),
       ...(told && { report: told }),
-      ...(forecast && {
-        expected: {
-          forecast,
-          from: at,
-          to,
-          ...(weather?.variationDeg !== undefined && { variationDeg: weather.variationDeg }),
-        },
-      }),
+      flight,
+      ...(forecast && { expected: { ...flight, forecast } }),
       ...(field?.station && { station: field.station }),
       ...(light ? { light } : { whyNoLight }),
       ...(all.launch && limit && { launch: { way: all.launch, limit } }),

@@ -22,6 +22,8 @@ export interface DepartureDay {
   station?: string;
   /** Weather that the type's file allows to fly in. */
   accepted?: readonly AcceptedWeather[];
+  /** From take-off to landing, and the magnetic variation here, for what is forecast. */
+  flight?: { from: string; to: string; variationDeg?: number };
   /** Forecast for the field and the time of the flight. */
   expected?: Pick<ForecastDay, "forecast" | "from" | "to" | "variationDeg">;
   /** Wind seen at the windsock, and the report, with the same north reference. */

@@ -101,7 +101,8 @@ function expected({ expected: told, station, sets, input }: DepartureDay): Judge
 
 /** A station's trend is a forecast for two hours. */
 function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[] {
-  if (!told?.trend || !day.expected) return [];
+  const { flight } = day;
+  if (!told?.trend || !flight) return [];
   const { raw, station, at, trend: spans } = told;
   const to = new Date(Date.parse(at) + TREND_MS).toISOString();
   const first = { ...skyOf(told), kind: "first" as const, from: at, to };
@@ -117,7 +118,8 @@ function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[]
   };
   return expected({
     ...day,
-    expected: { ...day.expected, forecast, to: day.expected.to < to ? day.expected.to : to },
+    // Beyond its two hours the trend says nothing.
+    expected: { ...flight, forecast, to: flight.to < to ? flight.to : to },
   })
     .filter(({ grade }) => grade !== "within limits")
     .map((one) => ({ ...one, id: one.id.replace(/^forecast/, "trend") }));

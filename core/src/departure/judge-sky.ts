@@ -59,7 +59,7 @@ export function judgeSky(
     ...(noCross && { crosswindKt: noCross, tailwindKt: noCross }),
     ...("why" in ceiling && { ceilingFt: ceiling.why }),
     ...("why" in visibility && { visibilityM: visibility.why }),
-    ...(day.powered && reserveMin === undefined && { reserveMin: "the fuel is not measured" }),
+    ...(day.powered && reserveMin === undefined && { reserveMin: "the fuel left on landing is not known" }),
   };
   const limits = judgeMinima(sets, today, unknown);
   const limited = (field: string) => limits.some(({ id }) => id === `minima.${field}`);

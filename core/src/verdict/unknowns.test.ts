@@ -209,6 +209,16 @@ test.each([
   expect(judged(read(`METAR QXMP 011150Z 25010KT 9999 NSC 15/08 Q1013 ${group}`)).verdict).toBe(verdict);
 });
 
+test("a change expected within two hours counts, without any forecast; what it says of later is not made up", () => {
+  const soon = judged(read("METAR QXMP 011150Z 25010KT 9999 NSC 15/08 Q1013 TEMPO TSRA BKN020CB"));
+  expect(soon.verdict).toBe("go with notes");
+  expect(soon.reasons.map(({ text }) => text)).toEqual([
+    expect.stringContaining("Thunderstorm forecast at times between 12:00 and 13:00 UTC"),
+  ]);
+  const later = read("METAR QXMP 011150Z 25010KT 9999 NSC 15/08 Q1013 BECMG FM1330 TSRA");
+  expect(judged(later).verdict).toBe("go");
+});
+
 test("a type whose handbook allows it is asked about freezing precipitation, not stopped", () => {
   const type = { ...POWERED, weatherAccepted: [{ what: "freezing precipitation" as const, source }] };
   const icy = read("METAR QXMP 011150Z 25010KT 9999 -FZDZ NSC 00/M01 Q1013");

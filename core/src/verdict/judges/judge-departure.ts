@@ -2,6 +2,7 @@ import type { ComposedList } from "../../checklist/list/compose-list";
 import { runwayInUse, runwayItem } from "../../checklist/list/runway-in-use";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { calculateDeparture, type Departure, type DepartureInput } from "../../departure/calculate-departure";
+import type { DepartureDay } from "../../departure/departure-day";
 import { judgeDeparture } from "../../departure/judge-departure";
 import { minimaSets } from "../../departure/minima-sets";
 import type { Judgement } from "../../judgement/judgement";
@@ -86,17 +87,13 @@ function lightForFlight({ list, state }: JudgedPreflight): FlightLight | { why: 
   return lightOf({ from, to: to.toISOString() }, { lat, lon }, rules.night.begins);
 }
 
-/** Forecast, and the time of the flight starting now. */
-function expectedReadings({ state }: JudgedPreflight) {
-  const { forecast, variationDeg } = state.weather ?? {};
-  if (!forecast || !state.lastAt) return undefined;
-  const to = new Date(Date.parse(state.lastAt) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE);
-  return {
-    forecast,
-    from: state.lastAt,
-    to: to.toISOString(),
-    ...(variationDeg !== undefined && { variationDeg }),
-  };
+/** Time of the flight starting now. */
+function flightNow({ state }: JudgedPreflight): DepartureDay["flight"] {
+  const { variationDeg } = state.weather ?? {};
+  const from = state.lastAt ?? state.startedAt;
+  if (!from) return undefined;
+  const to = new Date(Date.parse(from) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE).toISOString();
+  return { from, to, ...(variationDeg !== undefined && { variationDeg }) };
 }
 
 function departure(preflight: JudgedPreflight): Judgement[] {
@@ -108,7 +105,8 @@ function departure(preflight: JudgedPreflight): Judgement[] {
   const reported = reportedWind(preflight);
   const endurance = preflight.given.fuel?.enduranceMin;
   const today = lightForFlight(preflight);
-  const expected = expectedReadings(preflight);
+  const flight = flightNow(preflight);
+  const forecast = state.weather?.forecast;
   const way = state.plannedLaunch;
   const limit = way ? list.type.launch?.[way] : undefined;
   const { judgements } = judgeDeparture({
@@ -126,7 +124,8 @@ function departure(preflight: JudgedPreflight): Judgement[] {
     ...(input && { input }),
     ...(wind && { wind }),
     ...(told && { report: told }),
-    ...(expected && { expected }),
+    ...(flight && { flight }),
+    ...(flight && forecast && { expected: { ...flight, forecast } }),
     ...(list.airfield?.station && { station: list.airfield.station }),
     ...(fromDeg !== undefined && kt !== undefined && { sock: { fromDeg, kt } }),
     ...(reported && { reported }),
