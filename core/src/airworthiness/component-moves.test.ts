@@ -167,3 +167,30 @@ test("it is not fitted where its life cannot be counted, or where something is f
   expect(fittingError(FIRST, other, "right")).toBeUndefined();
   expect(componentAsItIs(FIRST, "none", { hours: 1 })).toBeUndefined();
 });
+
+test("an item whose id is taken gets one that every file accepts, however long both are, and keeps its works", () => {
+  const id = "i".repeat(120);
+  const item = { ...OVERHAUL, id, of: "c".repeat(120) };
+  const component = { id: "c".repeat(120), name: "Propeller", kind: "propeller", sinceNew: { hours: 10 } };
+  const works = [{ item: id, date: "2025-06-01", totals: { hours: 5 } }];
+  const { of: _, ...taken } = item;
+  const fitted = applyComponentMove(record("QX-AAA", 1000, { items: [taken] }), {
+    at: "2026-05-01T10:00:00.000Z",
+    fitted: { component, items: [item], works },
+    totals: { hours: 1000 },
+  });
+  const [, moved] = fitted.items;
+  expect(moved?.id).toBe(`${"i".repeat(112)}.2`);
+  expect(fitted.works).toEqual([{ ...works[0], item: moved?.id }]);
+  // Short ids stay readable.
+  const short = applyComponentMove(record("QX-AAA", 1000, { items: [{ ...taken, id: "overhaul" }] }), {
+    at: "2026-05-01T10:00:00.000Z",
+    fitted: {
+      component: { ...component, id: "propeller" },
+      items: [{ ...item, id: "overhaul" }],
+      works: [],
+    },
+    totals: { hours: 1000 },
+  });
+  expect(short.items[1]?.id).toBe("propeller.overhaul");
+});

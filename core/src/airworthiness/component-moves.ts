@@ -57,6 +57,20 @@ export function componentAsItIs(
   };
 }
 
+/** Longest id that a file or an event accepts. */
+const MAX_ID = 120;
+
+/** The id of a component's item on an aircraft that may use that id already: "propeller.overhaul", shortened with a number if too long. */
+function freeId(component: string, id: string, known: ReadonlySet<string>): string {
+  if (!known.has(id)) return id;
+  const whole = `${component}.${id}`;
+  if (whole.length <= MAX_ID) return whole;
+  for (let n = 2; ; n++) {
+    const short = `${id.slice(0, MAX_ID - 8)}.${n}`;
+    if (!known.has(short)) return short;
+  }
+}
+
 /**
  * Record after a component was removed or fitted. Due items of a removed component no longer apply to the aircraft; those of a
  * fitted one come with it, under a new id if the aircraft uses that id already. Its times continue. Repeats change nothing.
@@ -80,7 +94,7 @@ export function applyComponentMove<R extends AircraftRecord>(record: R, move: Co
     item.of === component.id || (item.of !== undefined && coming.has(item.id) && !isFitted(record, item.of));
   const old = new Set(record.items.filter(isOld).map(({ id }) => id));
   const known = new Set(record.items.flatMap((item) => (isOld(item) ? [] : [item.id])));
-  const own = (id: string) => (known.has(id) ? `${component.id}.${id}` : id);
+  const own = (id: string) => freeId(component.id, id, known);
   return {
     ...record,
     components: [...record.components.filter(({ id }) => id !== component.id), component],
