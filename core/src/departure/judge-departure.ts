@@ -125,10 +125,21 @@ function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[]
     .map((one) => ({ ...one, id: one.id.replace(/^forecast/, "trend") }));
 }
 
-const skyOf = ({ wind, visibilityM, clouds, weather }: WeatherReport): Sky => ({
+const skyOf = ({
+  wind,
+  visibilityM,
+  leastVisibility,
+  clouds,
+  clear,
+  cloudUnknown,
+  weather,
+}: WeatherReport): Sky => ({
   ...(wind && { wind }),
   ...(visibilityM !== undefined && { visibilityM }),
+  ...(leastVisibility && { leastVisibility }),
   clouds,
+  ...(clear && { clear }),
+  ...(cloudUnknown && { cloudUnknown }),
   weather,
 });
 

@@ -65,6 +65,32 @@ describe("a forecast over a flight", () => {
     });
   });
 
+  it("what it does not forecast and has a limit is not checked, and what could not be read from its hour on", () => {
+    const told = (text: string) => ({
+      ...at("15T12:30", "15T15:30"),
+      forecast: readForecast(`TAF QXMP 151100Z 1512/1606 ${text}`, NOW),
+    });
+    const open = (text: string) =>
+      judgeForecast(told(text))
+        .filter(({ grade }) => grade === "unjudged")
+        .map(({ cause, sentence }) => [cause, sentence]);
+    expect(open("24010KT CAVOK")).toEqual([]);
+    expect(open("24010KT SCT030")).toEqual([
+      ["unknown.forecast", "Limits not checked: the forecast has no visibility."],
+    ]);
+    expect(open("9999")).toEqual([
+      ["unknown.forecast", "Limits not checked: the forecast has no wind and no cloud."],
+    ]);
+    expect(open("24010KT CAVOK TEMPO 1514/1518 BKN0O3")).toEqual([
+      ["unknown.forecast", "Cannot be checked from 14:00 UTC: BKN0O3 not understood."],
+    ]);
+    // After the flight it does not matter.
+    expect(open("24010KT CAVOK TEMPO 1518/1520 BKN0O3")).toEqual([]);
+    expect(judgeForecast({ ...told("24010KT SCT030"), sets: [student] })).toMatchObject([
+      { grade: "within limits" },
+    ]);
+  });
+
   it("one of another field, of another time, or that ends too early says so", () => {
     expect(judgeForecast({ ...at("15T12:30", "15T13:30"), station: "QXAA" })).toMatchObject([
       { grade: "ask", sentence: "The forecast is for QXMP, not for this field (QXAA)." },

@@ -1,6 +1,12 @@
 import { spokenDate } from "../airworthiness/calendar/local-date";
 import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
-import { judgeMinima, type MinimaForFlight, type MinimaSet } from "../minima/minima";
+import {
+  judgeMinima,
+  type MinimaField,
+  type MinimaForFlight,
+  type MinimaSet,
+  strictest,
+} from "../minima/minima";
 import { magneticWind } from "../runways/compare-runways";
 import { worstWind } from "../runways/worst-wind";
 import { forecastAt, skyAt, type WorstSky } from "../weather/forecast-at";
@@ -9,6 +15,7 @@ import {
   ceilingFt,
   cloudText,
   type Forecast,
+  knownCeiling,
   type Sky,
   visibilityText,
   weatherText,
@@ -42,7 +49,7 @@ const SOURCE: Source = {
  * Source: that of each limit; common practice for weather.
  */
 export function judgeForecast(day: ForecastDay): Judgement[] {
-  const { forecast, from, to, station } = day;
+  const { forecast, from, to, station, sets } = day;
   const base = { id: "forecast", subject: "Forecast", scope: "day" as const, source: SOURCE };
   if (station && forecast.station !== station)
     return [
@@ -53,7 +60,8 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
         action: "Get the forecast for this field.",
       },
     ];
-  const { partly, likely, worst, unread } = forecastAt(forecast, from, to);
+  const { partly, likely, worst, unread, holds } = forecastAt(forecast, from, to);
+  const silent = notForecast(holds, sets, unread !== undefined);
   const valid = `${dayAndClock(forecast.from)} to ${dayAndClock(forecast.to)} UTC`;
   if (Date.parse(to) < Date.parse(forecast.from) || Date.parse(from) > Date.parse(forecast.to))
     return [
@@ -83,6 +91,19 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           },
         ]
       : []),
+    ...(silent.length > 0
+      ? [
+          {
+            ...notAssessed(
+              "forecast.missing",
+              "Forecast",
+              `Limits not checked: the forecast has no ${silent.join(" and no ")}.`,
+            ),
+            cause: "unknown.forecast",
+            source: SOURCE,
+          },
+        ]
+      : []),
     ...(partly
       ? [
           {
@@ -93,7 +114,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           },
         ]
       : []),
-    ...(found.length === 0 && !unread && !partly
+    ...(found.length === 0 && !unread && !partly && silent.length === 0
       ? [
           {
             ...base,
@@ -102,6 +123,19 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           },
         ]
       : []),
+  ];
+}
+
+/** Elements that have a limit and are not forecast. */
+function notForecast(holds: Sky, sets: readonly MinimaSet[], unread: boolean): string[] {
+  const limited = (...fields: MinimaField[]) => fields.some((field) => strictest(sets, field) !== undefined);
+  const { atLeastFt, atMostFt } = knownCeiling(holds);
+  const cloudless = atLeastFt === 0 && atMostFt === Number.POSITIVE_INFINITY;
+  return [
+    ...(!holds.wind && limited("windKt", "gustKt", "crosswindKt", "tailwindKt") ? ["wind"] : []),
+    ...(holds.visibilityM === undefined && limited("visibilityM") ? ["visibility"] : []),
+    // A cloud group that could not be read is named already.
+    ...(cloudless && !unread && limited("ceilingFt") ? ["cloud"] : []),
   ];
 }
 
