@@ -67,7 +67,7 @@ export function departureFigures(): Figure[] {
   if (!calculateDeparture(hot).takeOff) throw new Error("the take-off was not calculated");
   if (report.unread.length > 0) throw new Error("the report was not fully decoded");
   // Warm up: compile time belongs to the figures of opening.
-  for (let turn = 0; turn < so(50, 1); turn++) judgeDeparture(day);
+  for (let turn = 0; turn < so(300, 1); turn++) judgeDeparture(day);
   const library = quantile(
     timed(() => parseMetar(REPORT), TURNS),
     0.99,
@@ -78,7 +78,7 @@ export function departureFigures(): Figure[] {
   );
   return [
     within(
-      "departure reassessed after one changed number, 99th percentile",
+      "all judgements of a departure after one changed number, 99th percentile",
       quantile(
         timed(() => judgeDeparture(day), TURNS),
         0.99,
@@ -123,17 +123,7 @@ export function departureFigures(): Figure[] {
       1000,
     ),
     within(
-      "all judgements of a departure, 99th percentile",
-      quantile(
-        timed(() => judgeDeparture(day), TURNS),
-        0.99,
-      ),
-      "ms",
-      once,
-      8,
-    ),
-    within(
-      "all judgements of a departure with everything missing, 99th percentile",
+      "the same with everything missing, 99th percentile",
       quantile(
         timed(() => judgeDeparture({ now: NOW, powered: true, conditions: [], sets: day.sets }), TURNS),
         0.99,
