@@ -4,7 +4,7 @@ import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
 import { nightBeginsText } from "../weather/night-begins";
 import { presentHazards } from "../weather/present-hazards";
-import { type Sky, TREND_MS, type WeatherReport } from "../weather/report";
+import { type ForecastSpan, type Sky, TREND_MS, type WeatherReport } from "../weather/report";
 import { CLEAR_FT, calculateDeparture, type Departure } from "./calculate-departure";
 import type { DepartureDay } from "./departure-day";
 import { distanceText, remedyText } from "./departure-text";
@@ -99,29 +99,22 @@ function expected({ expected: told, station, sets, input }: DepartureDay): Judge
   });
 }
 
-/** A station's trend is a forecast for two hours. */
+/** A station's trend is a forecast for two hours. What is so already is judged as the weather of now. */
 function trend(day: DepartureDay, { report: told }: CurrentWeather): Judgement[] {
   const { flight } = day;
   if (!told?.trend || !flight) return [];
-  const { raw, station, at, trend: spans } = told;
+  const { raw, station, at } = told;
   const to = new Date(Date.parse(at) + TREND_MS).toISOString();
-  const first = { ...skyOf(told), kind: "first" as const, from: at, to };
-  const forecast = {
-    raw,
-    station,
-    issuedAt: at,
-    from: at,
-    to,
-    spans: [first, ...spans],
-    temperatures: [],
-    unread: [],
-  };
-  return expected({
-    ...day,
+  const first: ForecastSpan = { ...skyOf(told), kind: "first", from: at, to };
+  const judgedWith = (changes: readonly ForecastSpan[]) => {
+    const spans = [first, ...changes];
+    const forecast = { raw, station, issuedAt: at, from: at, to, spans, temperatures: [], unread: [] };
     // Beyond its two hours the trend says nothing.
-    expected: { ...flight, forecast, to: flight.to < to ? flight.to : to },
-  })
-    .filter(({ grade }) => grade !== "within limits")
+    return expected({ ...day, expected: { ...flight, forecast, to: flight.to < to ? flight.to : to } });
+  };
+  const already = new Set(judgedWith([]).map(({ id }) => id));
+  return judgedWith(told.trend)
+    .filter(({ id, grade }) => grade !== "within limits" && !already.has(id))
     .map((one) => ({ ...one, id: one.id.replace(/^forecast/, "trend") }));
 }
 

@@ -215,6 +215,9 @@ test("a change expected within two hours counts, without any forecast; what it s
   expect(soon.reasons.map(({ text }) => text)).toEqual([
     expect.stringContaining("Thunderstorm forecast at times between 12:00 and 13:00 UTC"),
   ]);
+  // What is so already is not forecast as well.
+  const now = judged(read("METAR QXMP 011150Z 25010KT 9999 TSRA NSC 15/08 Q1013 TEMPO +TSRA"));
+  expect(now.reasons.map(({ cause }) => cause)).toEqual(["weather.thunderstorm"]);
   const later = read("METAR QXMP 011150Z 25010KT 9999 NSC 15/08 Q1013 BECMG FM1330 TSRA");
   expect(judged(later).verdict).toBe("go");
 });
