@@ -34,7 +34,7 @@ export function PreflightWeather({ preflight }: { preflight: LoadedPreflight }) 
             told={state.weather}
             now={now}
             flight={{ from: now, to: landing }}
-            onTold={({ report: told, forecast, from, variationDeg, ground }) => {
+            onTold={({ report: told, forecast, from, variationDeg, ground }, others) => {
               void dispatch(
                 record(state.id, "weather.told", {
                   ...(told && { report: told }),
@@ -44,7 +44,8 @@ export function PreflightWeather({ preflight }: { preflight: LoadedPreflight }) 
                   ...(ground && { ground }),
                 }),
               );
-              setOpen(false);
+              // What was not taken stays to be read.
+              setOpen(others.length > 0);
             }}
           />
           <Choice

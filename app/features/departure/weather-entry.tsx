@@ -84,7 +84,8 @@ export function WeatherEntry({
   now: string;
   /** Period the forecast is shown for. */
   flight: { from: string; to: string };
-  onTold: (told: WeatherInputs) => void;
+  /** `others`: lines for what else was in the text. */
+  onTold: (told: WeatherInputs, others: readonly string[]) => void;
 }) {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
@@ -94,18 +95,22 @@ export function WeatherEntry({
     said: Pick<WeatherInputs, "report" | "forecast">,
     from: WeatherInputs["from"],
     at: string,
+    left: string[] = [],
   ) => {
     const variation = localVariation(field, at);
     const { variationDeg: _before, ...rest } = told ?? {};
-    onTold({
-      ...rest,
-      ...said,
-      ...(from && { from }),
-      ...(variation !== undefined && { variationDeg: variation }),
-    });
+    onTold(
+      {
+        ...rest,
+        ...said,
+        ...(from && { from }),
+        ...(variation !== undefined && { variationDeg: variation }),
+      },
+      left,
+    );
     setFault(undefined);
     setText("");
-    setOthers([]);
+    setOthers(left);
   };
   const typed = () => {
     try {
@@ -117,8 +122,8 @@ export function WeatherEntry({
         setFault(first?.why ?? "No report found. Check the text.");
         return;
       }
-      take({ ...(report && { report }), ...(forecast && { forecast }) }, "typed", at);
-      setOthers(othersIn(read, { ...(report && { report }), ...(forecast && { forecast }) }));
+      const taken = { ...(report && { report }), ...(forecast && { forecast }) };
+      take(taken, "typed", at, othersIn(read, taken));
     } catch (error) {
       setFault(wordsOf(error));
     }
