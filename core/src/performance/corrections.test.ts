@@ -10,6 +10,7 @@ import {
   type Runway,
   type Source,
 } from "../index";
+import { LOADING } from "../testing/complete-flight";
 
 const source: Source = { kind: "handbook", text: "example", example: true };
 const profile = (corrections?: Omit<HandbookCorrections, "source">): PerformanceProfile => ({
@@ -96,24 +97,7 @@ const input = (of: Runway): DepartureInput => ({
   type: { performance: { ...profile(), climbFpm: { chart: CLIMB, source } } },
   airfield: { elevationFt: 0, runways: [of] },
   runway: of,
-  loading: {
-    format: "cravix.loading/1",
-    registration: "QX-TST",
-    datum: "the firewall",
-    weighing: { date: "2025-01-01", emptyKg: 920, armMm: 1000, source },
-    stations: [{ id: "front", name: "front", kind: "seat", armMm: 1000, pilot: true }],
-    tanks: [],
-    envelope: {
-      corners: [
-        { kg: 800, armMm: 900 },
-        { kg: 1200, armMm: 900 },
-        { kg: 1200, armMm: 1100 },
-        { kg: 800, armMm: 1100 },
-      ],
-      source,
-    },
-    maxTakeoffKg: { value: 1200, source },
-  },
+  loading: { ...LOADING, weighing: { ...LOADING.weighing, emptyKg: 920 }, tanks: [] },
   load: { stations: { front: 80 }, litres: {}, kgPerL: 0.72 },
   burn: { taxiL: 0, tripL: 0 },
   wind: { fromDeg: 240, kt: 0 },
