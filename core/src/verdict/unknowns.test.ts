@@ -263,6 +263,13 @@ test("a windsock read without a gust does not erase the gusts of the report", ()
   ]);
 });
 
+test("a reported wind without any crosswind limit on file is not a good one", () => {
+  const { crosswind: _, ...type } = POWERED;
+  const { verdict, reasons } = judged({}, { type });
+  expect(verdict).toBe("ask first");
+  expect(reasons.map(({ text }) => text)).toEqual(["Crosswind: No crosswind limit on file."]);
+});
+
 describe("a glider", () => {
   const { performance: _p, fuel: _f, ...rest } = POWERED;
   const seats: Partial<ComposeInput> = {

@@ -5,8 +5,8 @@ import { calculateDeparture, type Departure, type DepartureInput } from "../../d
 import type { DepartureDay } from "../../departure/departure-day";
 import { judgeDeparture } from "../../departure/judge-departure";
 import { minimaSets } from "../../departure/minima-sets";
-import type { Judgement } from "../../judgement/judgement";
-import type { MinimaSet } from "../../minima/minima";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
+import { type MinimaSet, strictest } from "../../minima/minima";
 import { READING } from "../../readings/reading-keys";
 import { type FlightLight, lightOf } from "../../weather/light";
 import { type Given, itemsOfKinds, type Judge, type JudgedPreflight } from "./judge";
@@ -137,7 +137,13 @@ function departure(preflight: JudgedPreflight): Judgement[] {
   });
   const place = runwayItem(list);
   const itemIds = place ? [place.id] : [];
-  return judgements.map((judgement) => ({ ...judgement, itemIds }));
+  const sockRead = fromDeg !== undefined && kt !== undefined;
+  // With a windsock reading the crosswind judge says so.
+  const noLimit = wind && !sockRead && strictest(setsOf(preflight), "crosswindKt") === undefined;
+  const made = noLimit
+    ? [...judgements, notAssessed("wind.cross", "Crosswind", "No crosswind limit on file.")]
+    : judgements;
+  return made.map((judgement) => ({ ...judgement, itemIds }));
 }
 
 /** Judges of weather, distances and personal minimums. */
