@@ -11,7 +11,13 @@ import { departureFigures } from "./bench/core/departure-figures";
 import { fluidFigures } from "./bench/core/fluid-figures";
 import { loadingFigures } from "./bench/core/loading-figures";
 import { routeSearch } from "./bench/core/route-search";
-import { runUpAccuracy, runUpFigures, runUpManners, runUpUnseenCases } from "./bench/core/run-up-figures";
+import {
+  runUpAccuracy,
+  runUpFigures,
+  runUpManners,
+  runUpUnfittedCases,
+  runUpUnseenCases,
+} from "./bench/core/run-up-figures";
 import { taps } from "./bench/core/taps";
 import type { Figure } from "./bench/figure";
 import { eventsPerSecond } from "./bench/server/events-per-second";
@@ -52,6 +58,7 @@ await runTask(async () => {
     runUpAccuracy,
     runUpManners,
     runUpUnseenCases,
+    runUpUnfittedCases,
     runUpPage,
     eventsPerSecond,
     worstRequest,

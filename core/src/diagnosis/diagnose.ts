@@ -1,4 +1,6 @@
 import type { Side } from "../run-up/reading/run-up-reading";
+import { calibrate } from "./calibrate";
+import { limitCertainty } from "./certainty";
 import {
   type DiagnosisContext,
   FEATURES,
@@ -8,69 +10,26 @@ import {
   type Observation,
 } from "./evidence/observations";
 import {
-  FAULTS,
-  type Fault,
   HEALTHY,
   HEALTHY_COARSE,
   type Likelihood,
   UNKNOWN_FAULT,
   uninformativeLikelihood,
 } from "./fault-library";
-
-/** One explanation: a fault at a location, or none. */
-export interface Hypothesis {
-  /** Absent for the healthy engine. */
-  fault?: Fault;
-  side?: Side;
-  cylinder?: number;
-  probability: number;
-}
+import { type Hypothesis, hypotheses } from "./hypotheses";
 
 export interface Diagnosis {
   /** Most likely first; the probabilities sum to 1. */
   ranked: Hypothesis[];
+  /** The same at the library's rates alone, before the claim is limited; see `limitCertainty`. */
+  byRates: Hypothesis[];
+  /** A claim above nine in ten would rest on the assumed rates, not on the observations. */
+  restsOnRates: boolean;
   /**
    * Likelihood of the observations under the best explanation relative to a typical case: small means no known fault explains
    * them well.
    */
   fits: number;
-}
-
-/**
- * Every explanation for this engine with its prior probability, summing to one. Source: own estimates of relative rates (common
- * practice), as given in the fault library.
- */
-export function hypotheses(context: DiagnosisContext): Hypothesis[] {
-  const found: Hypothesis[] = [];
-  let all = 0;
-  for (const fault of [...FAULTS, UNKNOWN_FAULT]) {
-    if (fault.only && !fault.only(context)) continue;
-    const rate = fault.rate * today(fault, context);
-    all += rate;
-    const sides: (Side | undefined)[] =
-      fault.place === "side" || fault.place === "plug" ? ["right", "left"] : [undefined];
-    const cylinders =
-      (fault.place === "cylinder" || fault.place === "plug") && context.cylinders > 0
-        ? Array.from({ length: context.cylinders }, (_, i) => i + 1)
-        : [undefined];
-    for (const side of sides)
-      for (const cylinder of cylinders)
-        found.push({
-          fault,
-          probability: rate / (sides.length * cylinders.length),
-          ...(side && { side }),
-          ...(cylinder !== undefined && { cylinder }),
-        });
-  }
-  found.push({ probability: 1 - all });
-  return found;
-}
-
-/** Adjusts a rate to the conditions: a mixture left rich at altitude, or air that can form carburettor ice. */
-function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): number {
-  if (fault.id === "rich at altitude") return highAndRich === undefined ? 1 : highAndRich ? 12 : 0.05;
-  if (fault.id === "carburettor ice") return icingLikely === undefined ? 1 : icingLikely ? 2 : 0.15;
-  return 1;
 }
 
 /**
@@ -146,10 +105,18 @@ export function stateChances(
  */
 export function diagnose(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
   const { ranked, fits } = weigh(observations, context);
-  return { ranked: context.unprompted ? calibrate(ranked) : ranked, fits };
+  return { ...concluded(ranked, context), fits };
 }
 
-function weigh(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
+function concluded(weighed: Hypothesis[], context: DiagnosisContext): Omit<Diagnosis, "fits"> {
+  const byRates = context.unprompted ? calibrate(weighed) : weighed;
+  return { ...limitCertainty(byRates, weighed, context), byRates };
+}
+
+function weigh(
+  observations: readonly Observation[],
+  context: DiagnosisContext,
+): Pick<Diagnosis, "ranked" | "fits"> {
   const before = hypotheses(context);
   const logs = before.map((hypothesis) => {
     let log = Math.log(hypothesis.probability);
@@ -212,33 +179,9 @@ export function diagnoseInterpretations(ways: readonly SeenWay[]): Diagnosis {
     }
   }
   const ranked = [...chances.values()].sort((a, b) => b.probability - a.probability);
-  return { ranked: ways[0]?.context.unprompted ? calibrate(ranked) : ranked, fits };
-}
-
-/**
- * Diagnoses from unprompted traces were slightly underconfident: right in about 87 of 100 cases stated as 85 %. This exponent
- * calibrates them. It is the only number fitted to cases: minimum log loss on 1,800 unseen cases (0.87) and on 1,200 from another
- * generator (0.90), with faults at library rates.
- */
-export const TEMPERATURE = 0.9;
-
-/**
- * Calibrates probabilities: each fault's probability, summed over its locations, to the power 1 / `temperature`, then normalised;
- * the order and the split among locations stay the same. Below 1 sharpens, above 1 flattens. Valid range: temperature above 0.
- * Source: temperature scaling, Guo et al. (2017); fitted on seeds not used for reported results (see
- * `docs/decisions/how-run-up-reading-is-validated.md`).
- */
-export function calibrate(ranked: readonly Hypothesis[], temperature = TEMPERATURE): Hypothesis[] {
-  const troubles = new Map<string | undefined, number>();
-  for (const { fault, probability } of ranked)
-    troubles.set(fault?.id, (troubles.get(fault?.id) ?? 0) + probability);
-  const power = 1 / temperature - 1;
-  // The locations of a fault keep their shares.
-  const factor = (id: string | undefined) => (troubles.get(id) || 1) ** power;
-  const all = ranked.reduce((sum, { fault, probability }) => sum + probability * factor(fault?.id), 0);
-  return ranked
-    .map((one) => ({ ...one, probability: (one.probability * factor(one.fault?.id)) / all }))
-    .sort((a, b) => b.probability - a.probability);
+  const context = ways[0]?.context;
+  if (!context) throw new RangeError("A diagnosis needs at least one interpretation.");
+  return { ...concluded(ranked, context), fits };
 }
 
 /** Name of an explanation: "fouled plug, cylinder 3, left magneto". `words` are this type's names of the sides. */

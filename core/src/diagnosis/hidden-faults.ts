@@ -1,6 +1,7 @@
-import { type Hypothesis, hypotheses, hypothesisName, stateChances } from "./diagnose";
+import { hypothesisName, stateChances } from "./diagnose";
 import { type DiagnosisContext, FEATURES, type Feature, type Observation } from "./evidence/observations";
 import { UNKNOWN_FAULT } from "./fault-library";
+import { type Hypothesis, hypotheses } from "./hypotheses";
 import { TESTS } from "./next-test";
 
 /** A fault that a trace could not have shown, and what would show it. */

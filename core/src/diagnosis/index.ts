@@ -1,3 +1,5 @@
+export * from "./calibrate";
+export * from "./certainty";
 export * from "./diagnose";
 export * from "./evidence/cleared";
 export * from "./evidence/observations";
@@ -6,6 +8,7 @@ export * from "./evidence/observe-interpretations";
 export * from "./evidence/typed";
 export * from "./fault-library";
 export * from "./hidden-faults";
+export * from "./hypotheses";
 export * from "./lesson";
 export * from "./next-test";
 export * from "./open-questions";

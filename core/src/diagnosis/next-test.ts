@@ -1,5 +1,5 @@
 import type { Side } from "../run-up/reading/run-up-reading";
-import { type Hypothesis, probabilityOf } from "./diagnose";
+import { probabilityOf } from "./diagnose";
 import {
   type DiagnosisContext,
   FEATURES,
@@ -7,6 +7,7 @@ import {
   type Observation,
   type StateOf,
 } from "./evidence/observations";
+import type { Hypothesis } from "./hypotheses";
 
 /** A test in the cockpit, and its possible outcomes. */
 export interface Test {

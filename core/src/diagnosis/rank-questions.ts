@@ -1,5 +1,6 @@
-import { type Hypothesis, probabilityOf } from "./diagnose";
+import { probabilityOf } from "./diagnose";
 import type { DiagnosisContext } from "./evidence/observations";
+import type { Hypothesis } from "./hypotheses";
 import { entropy } from "./next-test";
 import type { OpenQuestion } from "./open-questions";
 

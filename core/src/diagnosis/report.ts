@@ -1,15 +1,10 @@
 import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import {
-  diagnoseInterpretations,
-  type Hypothesis,
-  hypothesisName,
-  probabilityOf,
-  type SeenWay,
-} from "./diagnose";
+import { diagnoseInterpretations, hypothesisName, probabilityOf, type SeenWay } from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
 import { UNKNOWN_FAULT } from "./fault-library";
 import { type HiddenFault, hiddenFaults } from "./hidden-faults";
+import type { Hypothesis } from "./hypotheses";
 import { rankTests } from "./next-test";
 
 /** One explanation in words. */
@@ -45,6 +40,8 @@ export interface DiagnosisReport {
   telling: string[];
   /** True if no known fault explains the observations well. */
   unlike: boolean;
+  /** More certainty than this would rest on faults being rare, not on what was observed. */
+  restsOnRates: boolean;
   /** Faults that this run-up could not have shown: not assessed. */
   hidden: HiddenFault[];
 }
@@ -65,7 +62,7 @@ export function diagnosisReport(
   { weight, others }: { weight: number; others: readonly SeenWay[] } = { weight: 1, others: [] },
 ): DiagnosisReport {
   const ways = [{ weight, observations, context }, ...others];
-  const { ranked, fits } = diagnoseInterpretations(ways);
+  const { ranked, fits, restsOnRates } = diagnoseInterpretations(ways);
   const [best] = ranked;
   const healthy = ranked.find((hypothesis) => !hypothesis.fault);
   // Evidence comes from the most likely interpretation that has any.
@@ -95,6 +92,7 @@ export function diagnosisReport(
       })),
     })),
     telling,
+    restsOnRates,
     hidden: hiddenFaults(observations, context, words),
     unlike: best?.fault !== UNKNOWN_FAULT && fits < 1e-4,
   };

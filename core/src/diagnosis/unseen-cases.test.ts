@@ -1,6 +1,7 @@
 import { HANDS } from "../testing/coached-unseen-cases";
 import { measureAsked, measureCoached, measureUnseenCases } from "../testing/measure-unseen-cases";
 import { runUnseenCase } from "../testing/run-unseen-case";
+import { unfittedCase } from "../testing/unfitted-cases";
 import { UNSEEN_CASE_PROBLEMS, type UnseenCaseProblem, unseenCase } from "../testing/unseen-cases";
 
 /**
@@ -52,14 +53,37 @@ test("an engine that cuts on one side and is caught before it stops is a dead ma
 });
 
 test("most sides are found with start, end and drop, hardly any where there was none, and the stated certainty holds", () => {
-  const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureUnseenCases(1200, 12);
+  const { sides, sidesOrUnsure, drops, cycles, invented, threeByTrouble, asTheyCome } = measureUnseenCases(
+    1200,
+    12,
+  );
   expect(sides.right / sides.all).toBeGreaterThan(0.82);
   expect(sidesOrUnsure.right / sidesOrUnsure.all).toBeGreaterThan(0.93);
   expect(threeByTrouble.get("induction leak")?.right).toBeGreaterThanOrEqual(7);
   expect(drops.right / drops.all).toBeGreaterThan(0.9);
   expect(invented).toBeLessThanOrEqual(14);
+  expect(cycles.right / cycles.all).toBeGreaterThan(0.9);
   // With faults at library rates.
   expect(asTheyCome.error).toBeLessThan(0.06);
+});
+
+describe("on a generator that nothing was fitted on", () => {
+  const { healthy, alarms, cycles, claims } = measureUnseenCases(1, 14, { make: unfittedCase });
+
+  test("healthy engines raise no alarm, and propeller cycles are found", () => {
+    expect(healthy.right / healthy.all).toBeGreaterThan(0.92);
+    expect(alarms.right / alarms.all).toBeLessThan(0.05);
+    expect(cycles.right / cycles.all).toBeGreaterThan(0.9);
+  });
+
+  test.each([
+    "atRates",
+    "alike",
+  ] as const)("what is claimed above nine in ten is right as often as stated, %s", (rates) => {
+    const { share, said, right } = claims[rates];
+    expect(share).toBeGreaterThan(0.03);
+    expect(Math.abs(said - right)).toBeLessThan(0.03);
+  });
 });
 
 test("with the page's questions answered, no dead or ungrounded magneto is missed, and no healthy engine is blamed", () => {

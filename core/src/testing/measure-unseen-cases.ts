@@ -35,13 +35,27 @@ export interface UnseenCaseFigures {
   drops: Share;
   /** Drops whose truth is within twice the stated sigma. */
   dropsAsSaid: Share;
+  /** Propeller cycles of which a step was found. */
+  cycles: Share;
   /** Sides found that were not checked. */
   invented: number;
-  /** Reliability in ten bins of stated probability, with faults at library rates; and with all faults equally frequent. */
+  /** Reliability of the probabilities at library rates in ten bins, and the same before calibration. */
   asTheyCome: Calibration;
-  /** At library rates, before calibration. */
   before: Calibration;
-  allAlike: Calibration;
+  /** What is claimed above nine in ten, with faults at library rates, and with each as frequent as a healthy engine. */
+  claims: { atRates: Claims; alike: Claims };
+}
+
+/** Claims above nine in ten, in each hundredth of stated probability. */
+export interface Claims {
+  /** Share of all traces. */
+  share: number;
+  /** Stated and actual frequency of all of them. */
+  said: number;
+  right: number;
+  /** Largest difference between the two in a hundredth that has at least fifty traces. */
+  apart: number;
+  parts: { from: number; cases: number; said: number; right: number }[];
 }
 
 export interface Calibration {
@@ -63,9 +77,13 @@ const NEAR_RPM = 12;
 
 /**
  * Runs `each` unseen cases per fault (four times as many healthy ones) from a seed on and counts the results. The cases are
- * generated, not from real engines. `judge` as of `runUnseenCase`.
+ * generated, not from real engines. `judge` as of `runUnseenCase`; `make` is the generator.
  */
-export function measureUnseenCases(from: number, each: number, judge?: Judge): UnseenCaseFigures {
+export function measureUnseenCases(
+  from: number,
+  each: number,
+  { judge, make = unseenCase }: { judge?: Judge | undefined; make?: typeof unseenCase } = {},
+): UnseenCaseFigures {
   const share = (): Share => ({ all: 0, right: 0 });
   const figures = {
     healthy: share(),
@@ -76,20 +94,23 @@ export function measureUnseenCases(from: number, each: number, judge?: Judge): U
     sidesOrUnsure: share(),
     drops: share(),
     dropsAsSaid: share(),
+    cycles: share(),
     invented: 0,
   };
   const byTrouble = new Map<UnseenCaseProblem, Share>();
   const threeByTrouble = new Map<UnseenCaseProblem, Share>();
   const said: Said[] = [];
   const saidBefore: Said[] = [];
+  const claimed: Said[] = [];
   for (const trouble of UNSEEN_CASE_PROBLEMS) {
     const count = each * (trouble === "none" ? 4 : 1);
     for (let n = 0; n < count; n++) {
-      const one = unseenCase(trouble, from + n);
+      const one = make(trouble, from + n);
       const worked = runUnseenCase(one, judge);
       const { chances, place } = worked;
       for (const [of, to] of [
-        [chances, said],
+        [chances, claimed],
+        [worked.byRates, said],
         [worked.before, saidBefore],
       ] as const) {
         const [best] = [...of].sort((a, b) => b[1] - a[1]);
@@ -101,6 +122,7 @@ export function measureUnseenCases(from: number, each: number, judge?: Judge): U
         });
       }
       countSides(one, worked, figures);
+      countCycles(one, worked, figures.cycles);
       if (trouble === "none") {
         add(figures.healthy, place === 0);
         add(
@@ -127,7 +149,10 @@ export function measureUnseenCases(from: number, each: number, judge?: Judge): U
     threeByTrouble,
     asTheyCome: calibration(said.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
     before: calibration(saidBefore.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
-    allAlike: calibration(said.map(({ alike, ...one }) => ({ ...one, weight: alike }))),
+    claims: {
+      atRates: claims(claimed.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
+      alike: claims(claimed.map(({ alike, ...one }) => ({ ...one, weight: alike }))),
+    },
   };
 }
 
@@ -242,6 +267,16 @@ function countSides(
   ).length;
 }
 
+function countCycles({ done }: UnseenCase, { reading }: WorkedUnseenCase, cycles: Share): void {
+  const found = reading.steps.filter(({ step }) => step === "propeller");
+  for (const { what, from, to } of done)
+    if (what === "propeller")
+      add(
+        cycles,
+        found.some(({ at, until }) => at < to + NEAR_S && until > from - NEAR_S),
+      );
+}
+
 /** True if a side's start or end is within tolerance of the truth, or its stated range covers it. */
 function covers(step: FoundStep, end: "at" | "until", truth: number, near: number): boolean {
   if (Math.abs(step[end] - truth) <= near) return true;
@@ -265,7 +300,40 @@ export function rateOf({ trouble, engine: { shape } }: UnseenCase): number {
   return own;
 }
 
-function calibration(cases: { said: number; right: boolean; weight: number }[]): Calibration {
+interface Weighed {
+  said: number;
+  right: boolean;
+  weight: number;
+}
+
+/** Fewest traces in a hundredth: with fewer, the actual frequency is itself uncertain by more than three points. */
+const FEW = 50;
+
+function claims(cases: readonly Weighed[]): Claims {
+  const above = cases.filter(({ said }) => said > 0.9);
+  const parts = Array.from({ length: 10 }, (_, i) => ({
+    from: 0.9 + i / 100,
+    ...frequencies(above.filter(({ said }) => Math.min(9, Math.floor((said - 0.9) * 100 + 1e-9)) === i)),
+  }));
+  const { weight, said, right } = frequencies(above);
+  const gaps = parts.filter((one) => one.cases >= FEW).map((one) => Math.abs(one.said - one.right));
+  return { share: weight / frequencies(cases).weight, said, right, apart: Math.max(0, ...gaps), parts };
+}
+
+/** Weighted mean of what was stated and of what was right; zero for no cases. */
+function frequencies(cases: readonly Weighed[]) {
+  const weight = cases.reduce((sum, one) => sum + one.weight, 0);
+  const mean = (of: (one: Weighed) => number) =>
+    cases.reduce((sum, one) => sum + one.weight * of(one), 0) / Math.max(weight, Number.MIN_VALUE);
+  return {
+    cases: cases.length,
+    weight,
+    said: mean(({ said }) => said),
+    right: mean(({ right }) => Number(right)),
+  };
+}
+
+function calibration(cases: readonly Weighed[]): Calibration {
   const parts = Array.from({ length: 10 }, () => ({ said: 0, right: 0, weight: 0 }));
   for (const one of cases) {
     const part = parts[Math.min(9, Math.floor(one.said * 10))];

@@ -31,7 +31,8 @@ export interface WorkedUnseenCase {
   diagnosis: Diagnosis;
   /** Probability of each fault, summed over sides and cylinders; "none" for healthy. */
   chances: Map<string, number>;
-  /** The same before calibration. */
+  /** The same at library rates, before the claim is limited; and before calibration. */
+  byRates: Map<string, number>;
   before: Map<string, number>;
   /** Rank of the true fault, from 0. */
   place: number;
@@ -59,7 +60,8 @@ export function runUnseenCase(one: UnseenCase, judge: Judge = judged): WorkedUns
     observations,
     diagnosis,
     chances,
-    before: countByProblem(calibrate(diagnosis.ranked, 1 / TEMPERATURE)),
+    byRates: countByProblem(diagnosis.byRates),
+    before: countByProblem(calibrate(diagnosis.byRates, 1 / TEMPERATURE)),
     place: placeAmong(chances, one.trouble),
   };
 }

@@ -8,6 +8,7 @@ const calm: DiagnosisReport = {
   telling: [],
   unlike: false,
   hidden: [],
+  restsOnRates: false,
 };
 const panel = (more: { out: string[]; doubtful?: string; unread?: string }) =>
   render(
@@ -61,4 +62,18 @@ test("what this run-up could not show is named with the test that would show it,
   expect(screen.getByText("Not assessed by this run-up: 3")).toBeTruthy();
   expect(screen.getByText(/Induction leak; idle set too low\. Throttle to idle/)).toBeTruthy();
   expect(screen.getByText(/among those that this run-up can show/)).toBeTruthy();
+});
+
+test("where more certainty would rest on rates, there is no number", () => {
+  render(
+    <DiagnosisPanel
+      report={{ ...calm, restsOnRates: true }}
+      out={[]}
+      remedied={undefined}
+      over={false}
+      onTried={() => undefined}
+    />,
+  );
+  expect(screen.getByText(/Likely none, as far as this run-up shows/)).toBeTruthy();
+  expect(screen.queryByText(/of 10|%/)).toBeNull();
 });

@@ -23,6 +23,12 @@ function Hidden({ report: { hidden } }: { report: DiagnosisReport }) {
   );
 }
 
+/** How sure "no fault" is; without a number where a higher one would rest on faults being rare. */
+const calmWords = ({ restsOnRates, hidden }: DiagnosisReport, calm: string): string =>
+  restsOnRates
+    ? "Likely none, as far as this run-up shows. More certainty would only come from faults being rare, not from what was measured."
+    : `Probability of no fault: ${calm}, ${hidden.length > 0 ? "among those that this run-up can show" : "from the trace alone"}.`;
+
 /** Minimum shown, because less would read "0 %". */
 const MIN_SHOWN = 0.005;
 
@@ -77,7 +83,7 @@ export function DiagnosisPanel({
             ? `No known fault explains it well (probability of no fault: ${calm}). The limit and the aircraft's handbook decide.`
             : unread
               ? `No fault found in the rest. Repeat the run-up, or enter the values you saw for ${unread}.`
-              : `Probability of no fault: ${calm}, ${report.hidden.length > 0 ? "among those that this run-up can show" : "from the trace alone"}. The aircraft's handbook comes first.`}
+              : `${calmWords(report, calm)} The aircraft's handbook comes first.`}
         </Text>
         <Hidden report={report} />
       </View>

@@ -4,6 +4,7 @@ import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { alignWithPrompts, promptPriors } from "./align-with-prompts";
 import { findCuts, insertEngineCuts } from "./find-cuts";
+import { findPropellerCycles, insertPropellerCycles } from "./find-propeller-cycles";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
 import { findLevelChange, valuesBetween } from "./level-change";
@@ -35,12 +36,14 @@ export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: re
   const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
   if (quiet) plateaus.push(quiet);
   const cuts = findCuts(trace, profile);
+  const cycles = findPropellerCycles(trace, profile);
   const labelled = labelPlateaus(trace, plateaus, profile, leans);
   const likeliest = labelled[0]?.score ?? 0;
   // With prompts, a sequence that is less likely by itself may be the prompted one.
   const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= MIN_WEIGHT);
   const rows = worthLooking.map(({ labels, score }) => {
-    const steps = insertEngineCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
+    const levels = insertPropellerCycles(stepsFromLevels(plateaus, labels, profile), cycles);
+    const steps = insertEngineCuts(levels, cuts, profile);
     if (!prompts || !leans) return { steps, score };
     // The prompt prior is removed here, because the alignment accounts for all prompts.
     const leant = plateaus.reduce((sum, plateau, i) => sum + leans(labels[i] as PlateauLabel, plateau), 0);

@@ -42,7 +42,8 @@ export async function firstReader(): Promise<{ judge: Judge; done: () => void } 
     const { context, limits } = circumstances(one);
     const reading = readRunUp(trace, one.engine.profile, marks);
     const observations = [...observe(reading, one.engine.profile, limits), ...told];
-    return { reading, observations, diagnosis: diagnose(observations, asFarAsProbed(context, reading)) };
+    const { ranked, fits } = diagnose(observations, asFarAsProbed(context, reading));
+    return { reading, observations, diagnosis: { ranked, fits, byRates: ranked, restsOnRates: false } };
   };
   return { judge, done };
 }

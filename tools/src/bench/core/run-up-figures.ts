@@ -25,6 +25,8 @@ import {
   tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
+import { unfittedCase } from "@cravix/core/testing/unfitted-cases";
+import { UNSEEN_CASE_PROBLEMS } from "@cravix/core/testing/unseen-cases";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
 import { firstReader } from "./baseline-reader";
@@ -218,9 +220,9 @@ export async function runUpUnseenCases(): Promise<Figure[]> {
 
 function unseenCasesBeside(judge: Judge | undefined): Figure[] {
   const figures = measureUnseenCases(HELD_OUT, UNSEEN_CASES);
-  const past = judge && measureUnseenCases(HELD_OUT, UNSEEN_CASES, judge);
+  const past = judge && measureUnseenCases(HELD_OUT, UNSEEN_CASES, { judge });
   const { healthy, alarms, first, withinThree, byTrouble, threeByTrouble } = figures;
-  const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, before, allAlike } = figures;
+  const { sides, sidesOrUnsure, drops, dropsAsSaid, cycles, asTheyCome, before, claims } = figures;
   const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);
   const canShow = (of: ReadonlyMap<string, Share>): Share =>
     [...of]
@@ -376,11 +378,83 @@ function unseenCasesBeside(judge: Judge | undefined): Figure[] {
       "percentage points",
       100 * before.error,
     ),
-    plain(
-      "unseen engines: the same, every fault as frequent as a healthy engine",
-      100 * allAlike.error,
+    within(
+      "unseen engines: claims above 90 % against their frequency, the worst hundredth, faults at the rates of the library",
+      100 * claims.atRates.apart,
       "percentage points",
-      past ? 100 * past.allAlike.error : Number.NaN,
+      past ? 100 * past.claims.atRates.apart : Number.NaN,
+      3,
+    ),
+    within(
+      "unseen engines: the same, every fault as frequent as a healthy engine",
+      100 * claims.alike.apart,
+      "percentage points",
+      past ? 100 * past.claims.alike.apart : Number.NaN,
+      3,
+    ),
+    plain(
+      "unseen engines: traces with a claim above 90 %, every fault as frequent as a healthy engine",
+      100 * claims.alike.share,
+      "%",
+      past ? 100 * past.claims.alike.share : Number.NaN,
+    ),
+    reaching(
+      `unseen engines: propeller cycles found, of ${cycles.all}`,
+      percent(cycles),
+      "%",
+      was(past?.cycles),
+      90,
+    ),
+  ];
+}
+
+/**
+ * The same on a generator that nothing was fitted on. Baselines: the value expected from naming one fault blindly, and the
+ * certainty at library rates before claims are limited.
+ */
+export function runUpUnfittedCases(): Figure[] {
+  const { healthy, alarms, first, withinThree, cycles, claims } = measureUnseenCases(1, UNSEEN_CASES, {
+    make: unfittedCase,
+  });
+  const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);
+  const blind = 100 / (UNSEEN_CASE_PROBLEMS.length - 1);
+  return [
+    reaching(
+      `unfitted generator: healthy reported healthy, of ${healthy.all} (baseline: always)`,
+      percent(healthy),
+      "%",
+      100,
+      95,
+    ),
+    within(
+      `unfitted generator: fault above 50 % on a healthy engine, of ${alarms.all} (baseline: one in ten)`,
+      percent(alarms),
+      "%",
+      10,
+      2,
+    ),
+    plain(`unfitted generator: correct fault ranked first, of ${first.all}`, percent(first), "%", blind),
+    plain(
+      `unfitted generator: correct fault among the first three, of ${withinThree.all}`,
+      percent(withinThree),
+      "%",
+      3 * blind,
+    ),
+    reaching(
+      `unfitted generator: propeller cycles found, of ${cycles.all} (baseline: strangers' traces before cycles were searched, 29 of 49)`,
+      percent(cycles),
+      "%",
+      59,
+      90,
+    ),
+    ...(["atRates", "alike"] as const).map((rates) =>
+      within(
+        `unfitted generator: claims above 90 % against their frequency, the worst hundredth, ${rates === "alike" ? "every fault as frequent as a healthy engine" : "faults at the rates of the library"} (baseline: ten points)`,
+        100 * claims[rates].apart,
+        "percentage points",
+        10,
+        3,
+      ),
     ),
   ];
 }
