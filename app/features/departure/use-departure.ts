@@ -14,8 +14,10 @@ import {
   magneticWind,
   minimaSets,
   notForNow,
+  type PilotInDate,
   type ProposedCondition,
   peopleOfPreflight,
+  pilotInDate,
   proposedConditions,
   type RunwayChoice,
   reserveMinutes,
@@ -26,7 +28,7 @@ import {
 import { useMemo } from "react";
 import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
-import { minimaOf } from "../../store/preflight/local-minima";
+import { flightOfPerson, minimaOf } from "../../store/preflight/local-pilot";
 import { type PlannedDeparture, planned } from "../../store/preflight/planned-slice";
 import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "../start/aircraft-frame";
@@ -50,14 +52,15 @@ export interface DepartureInHand extends JudgedDeparture {
   set(part: Change<PlannedDeparture>): void;
 }
 
-/** Limits of the current crew member, from the server and stored for offline use. */
-function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft) {
+/** Limits of the current crew member, and whether they are in date; from the server and stored for offline use. */
+function usePilot({ bundle, crewId, plan: { conditions, flightMin } }: KnownAircraft) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
-  const persons = useMemo(
-    (): MinimaSet[] => (record ? minimaOf(record, { aircraft, type }) : []),
-    [record, aircraft, type],
-  );
-  return { persons, unknown };
+  const { aircraft, type, papers } = bundle;
+  return useMemo((): { persons: MinimaSet[]; unknown: boolean; inDate?: PilotInDate } => {
+    if (!record) return { persons: [], unknown };
+    const flight = flightOfPerson({ aircraft, type, papers }, { conditions, minutes: flightMin });
+    return { persons: minimaOf(record, { aircraft, type }), unknown, inDate: pilotInDate(record, flight) };
+  }, [record, unknown, aircraft, type, papers, conditions, flightMin]);
 }
 
 /** Calculates a planned departure from the inputs so far; again after each change. */
@@ -65,7 +68,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   const { bundle, plan: all } = aircraft;
   const { registration } = bundle.aircraft;
   const dispatch = useAppDispatch();
-  const { persons, unknown } = useMinima(aircraft);
+  const { persons, unknown, inDate } = usePilot(aircraft);
   const plan = all.departure ?? {};
   const set = (part: Change<PlannedDeparture>) =>
     void dispatch(planned({ registration, departure: applyPatch<PlannedDeparture>(plan, part) }));
@@ -156,6 +159,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       conditions: all.conditions,
       sets,
       ...(unknown && { ownUnknown: "so far" as const }),
+      ...(inDate && { pilotInDate: inDate }),
       cooler,
       ...(input && { input }),
       ...(wind && { wind }),
@@ -185,7 +189,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       ...(runway && { runwayId: runway.id }),
       ...(input && { input }),
     };
-  }, [bundle, all, now, persons, unknown, registration]);
+  }, [bundle, all, now, persons, unknown, inDate, registration]);
   return { ...reckoned, plan, set };
 }
 

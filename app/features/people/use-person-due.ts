@@ -3,7 +3,7 @@ import { applyPersonEvents, type PersonEvent, type PersonRecord } from "@cravix/
 import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";
-import { happenedTo } from "../../store/preflight/local-minima";
+import { happenedTo } from "../../store/preflight/local-pilot";
 import { askDue, type KeptRecord, savedDueItems } from "../../store/preflight/own-due";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { retryWithBackoff } from "../../store/server/retry-with-backoff";

@@ -1,14 +1,7 @@
-import {
-  classOf,
-  flightKindsOf,
-  isSoon,
-  judgePerson,
-  localDate,
-  ownLimitsUnknown,
-  personSentence,
-} from "@cravix/core";
+import { isSoon, judgePerson, ownLimitsUnknown, personSentence } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
+import { flightOfPerson } from "../../store/preflight/local-pilot";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
@@ -16,21 +9,15 @@ import { gradeOf } from "../airworthiness/grade-of";
 import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "./aircraft-frame";
 
-/** Whether the pilot is in date for the planned flight. Private: nothing of it goes into the aircraft's record. */
+/** Whether the pilot is in date for the planned flight. Private: the preflight's record holds only the grade. */
 export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
   const { flightMin, conditions } = plan;
   const rows = useMemo(() => {
     if (!record) return [];
-    const zone = bundle.papers?.record.timeZone;
-    const now = Date.now();
-    return judgePerson(record, {
-      today: localDate(new Date(now).toISOString(), zone),
-      ends: localDate(new Date(now + (flightMin + 60) * 60_000).toISOString(), zone),
-      kinds: flightKindsOf(conditions),
-      class: classOf(bundle.type),
-      registration: bundle.aircraft.registration,
-    }).filter(({ verdict }) => verdict.state !== "not for this flight");
+    return judgePerson(record, flightOfPerson(bundle, { conditions, minutes: flightMin })).filter(
+      ({ verdict }) => verdict.state !== "not for this flight",
+    );
   }, [record, bundle, flightMin, conditions]);
   if (unknown) return <JudgementCard judgement={ownLimitsUnknown("so far")} compact />;
   if (rows.length === 0) return null;
@@ -61,7 +48,7 @@ export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: Kno
           </Text>
         )}
         <Text className="text-sm text-voice">
-          Only you see this here. It is not saved in the aircraft's record.
+          Only you see this here. The record of the preflight says at most that you are not in date.
         </Text>
       </View>
     </View>

@@ -17,7 +17,7 @@ import { bundleOf, fleetOf } from "../server/server-state";
 import { sendAgain } from "../sync/sync-actions";
 import { localAirworthiness } from "./local-airworthiness";
 import { localFluidMemory } from "./local-fluid-memory";
-import { localMinima } from "./local-minima";
+import { localPilot } from "./local-pilot";
 import { localTurnaroundReason } from "./local-turnaround";
 import { begun, OPEN_PREFLIGHTS } from "./open-preflights";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
@@ -47,7 +47,7 @@ export function beginPreflight(registration: string) {
     const list: ComposedList = composeList({
       ...composeInput(bundle, localOpenDiscrepancies(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),
-      ...(await localMinima(session.crewId, bundle, events)),
+      ...(await localPilot(session.crewId, bundle, events, { conditions, minutes: flightMin })),
       memory: localFluidMemory(bundle, events),
       conditions,
       preferences,

@@ -1,4 +1,4 @@
-import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
+import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS, PILOT_IN_DATE } from "@cravix/core";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, key, name, requiredText, text } from "../bounds/fields";
@@ -68,6 +68,7 @@ const listSchema = object({
   loading: optional(loadingSchema),
   minima: array().of(minimaSetSchema.required()).max(40),
   ownUnknown: boolean().oneOf([true]),
+  pilotInDate: string().oneOf(PILOT_IN_DATE),
   papers: optional(
     object({
       timeZone: key(60),

@@ -21,6 +21,7 @@ export * from "./life/release";
 export * from "./meters/component";
 export * from "./meters/meter";
 export * from "./people/person-due";
+export * from "./people/pilot-in-date";
 export * from "./people/recency";
 export * from "./plan/plan-visits";
 export * from "./plan/usage-pattern";

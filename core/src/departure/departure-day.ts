@@ -1,4 +1,5 @@
 import type { Condition, RuleSet } from "../aircraft/aircraft-type";
+import type { PilotInDate } from "../airworthiness/people/pilot-in-date";
 import type { MinimaSet } from "../minima/minima";
 import type { LaunchLimit } from "../performance/performance-profile";
 import type { WindRange } from "../runways/worst-wind";
@@ -41,6 +42,8 @@ export interface DepartureDay {
    * them.
    */
   ownUnknown?: "so far" | "when it began";
+  /** Whether the pilot is in date for this flight; absent if nobody knows. */
+  pilotInDate?: PilotInDate;
   /** Fuel left on landing, minutes. */
   reserveMin?: number;
   launch?: { way: string; limit: LaunchLimit };

@@ -355,6 +355,7 @@ test("what a departure needs and nobody has entered is not assessed, subject by 
       .map(({ cause }) => cause);
   expect(unknown(day)).toEqual([
     "unknown.light",
+    "unknown.pilot",
     "unknown.wind",
     "unknown.visibility",
     "unknown.ceiling",
@@ -364,6 +365,7 @@ test("what a departure needs and nobody has entered is not assessed, subject by 
   expect(unknown({ ...day, ownUnknown: "so far" })).toContain("unknown.pilot");
   expect(unknown({ ...day, twin: true, input: input() })).toEqual([
     "unknown.light",
+    "unknown.pilot",
     "unknown.visibility",
     "unknown.ceiling",
     "unknown.accelerate-stop",

@@ -9,6 +9,7 @@ import { CLEAR_FT, calculateDeparture, type Departure } from "./calculate-depart
 import type { DepartureDay } from "./departure-day";
 import { distanceText, remedyText } from "./departure-text";
 import { judgeForecast } from "./judge-forecast";
+import { judgePilot } from "./judge-pilot";
 import { type CurrentWeather, currentWeather, judgeSky } from "./judge-sky";
 import { fits, type Remedy, remedies } from "./remedies";
 
@@ -42,6 +43,7 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
       ...trend(day, weather),
       ...light(day),
       ...(day.ownUnknown ? [ownLimitsUnknown(day.ownUnknown)] : []),
+      ...judgePilot(day),
       ...judgeSky(day, departure, weather),
       ...launch(day, departure),
       ...(day.powered ? distances(day, departure, helps) : []),

@@ -133,6 +133,7 @@ export const COMPLETE: ComposeInput = {
   rules: RULES,
   loading: LOADING,
   papers: { timeZone: "UTC", meters: [], totals: {}, dues: [] },
+  pilotInDate: "within limits",
 };
 
 /** An event of this flight. */

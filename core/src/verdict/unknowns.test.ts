@@ -123,6 +123,8 @@ const CASES: [
   ["no rule for the night", "light", {}, { rules: { ...RULES, night: undefined as never } }],
   ["no airworthiness record", "papers", {}, { papers: undefined as never }],
   ["limits of the pilot not on the device", "pilot", {}, { ownUnknown: true }],
+  ["nothing of the pilot on file", "pilot", {}, { pilotInDate: "unjudged" }],
+  ["nobody knows whether the pilot is in date", "pilot", {}, { pilotInDate: undefined } as never],
   [
     "an accelerate-stop distance that the handbook lacks",
     "accelerate-stop",
@@ -335,4 +337,12 @@ describe("a glider", () => {
     const { notAssessed } = judged({ load: undefined, dipL: undefined }, seats, masses(90, 90));
     expect(notAssessed).toEqual(["launch"]);
   });
+});
+
+test("a pilot who is not in date stops the flight, and the record does not say which item it is", () => {
+  const { verdict, reasons } = judged({}, { pilotInDate: "stop" });
+  expect(verdict).toBe("stop");
+  expect(reasons).toHaveLength(1);
+  expect(reasons[0]?.text).toContain("not in date for this flight");
+  expect(judged({}, { pilotInDate: "note" }).verdict).toBe("go with notes");
 });

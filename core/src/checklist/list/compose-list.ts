@@ -22,6 +22,7 @@ import { type DeferralForFlight, deferralForFlight } from "../../airworthiness/d
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
+import type { PilotInDate } from "../../airworthiness/people/pilot-in-date";
 import { groupsForConditions } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
@@ -84,6 +85,8 @@ export interface ComposedList {
   minima?: MinimaSet[];
   /** Set if this device did not know the pilot's limits when the preflight started. */
   ownUnknown?: true;
+  /** Whether the pilot was in date for this flight when the preflight started; absent if nobody knew. */
+  pilotInDate?: PilotInDate;
   /** Deferrals by discrepancy, judged for today's flight. */
   deferrals?: Record<string, DeferralForFlight>;
   /** Measure limits of known open discrepancies. */
@@ -107,6 +110,7 @@ export interface ComposeInput {
   minima?: MinimaSet[];
   /** True if this device does not know whether the pilot has limits. */
   ownUnknown?: boolean;
+  pilotInDate?: PilotInDate;
   /** Equipment of the type, for deferrals. */
   equipment?: EquipmentList;
   /**
@@ -141,6 +145,7 @@ export function composeList({
   loading,
   minima,
   ownUnknown,
+  pilotInDate,
   equipment,
   seed,
 }: ComposeInput): ComposedList {
@@ -258,6 +263,7 @@ export function composeList({
     ...(loading && { loading }),
     ...(minima && minima.length > 0 && { minima }),
     ...(ownUnknown && { ownUnknown: true as const }),
+    ...(pilotInDate && { pilotInDate }),
     ...(limits.length > 0 && { measureLimits: Object.fromEntries(limits) }),
     ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,

@@ -121,6 +121,7 @@ function departure(preflight: JudgedPreflight): Judgement[] {
       ({ of }) => of !== "aircraft" || fromDeg === undefined || kt === undefined,
     ),
     ...(list.ownUnknown && { ownUnknown: "when it began" as const }),
+    ...(list.pilotInDate && { pilotInDate: list.pilotInDate }),
     ...(input && { input }),
     ...(wind && { wind }),
     ...(told && { report: told }),

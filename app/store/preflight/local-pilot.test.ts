@@ -1,7 +1,7 @@
 import type { PersonRecord } from "@cravix/core";
 import { deviceDatabase } from "../../device/log/database";
 import { trainerBundle } from "../../testing/trainer-bundle";
-import { localMinima } from "./local-minima";
+import { localPilot } from "./local-pilot";
 import { savedDueItems } from "./own-due";
 
 const record: PersonRecord = {
@@ -20,6 +20,8 @@ const record: PersonRecord = {
   flown: [],
 };
 
+const FLIGHT = { conditions: [], minutes: 60 };
+
 let asked: string[] = [];
 function serverSays(answer: () => Response | Promise<Response>) {
   asked = [];
@@ -29,7 +31,7 @@ function serverSays(answer: () => Response | Promise<Response>) {
   }) as typeof fetch;
 }
 const told = () => new Response(JSON.stringify(record), { headers: { "content-type": "application/json" } });
-const here = () => localMinima("ines", trainerBundle, []);
+const here = () => localPilot("ines", trainerBundle, [], FLIGHT);
 
 beforeEach(async () => {
   await (await deviceDatabase()).clear("notes");
@@ -68,6 +70,41 @@ test("offline, or with a server that does not answer, nobody waits at the aircra
 
 test("a person without minimums has none", async () => {
   serverSays(told);
-  expect(await localMinima(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
+  expect(await localPilot(null, trainerBundle, [], FLIGHT)).toEqual({ minima: [], ownUnknown: false });
   expect(asked).toEqual([]);
+});
+
+test("whether the pilot is in date is a grade alone, for this kind of flight", async () => {
+  const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10);
+  const medical = (date: string) => ({
+    id: "medical",
+    kind: "medical",
+    name: "Medical",
+    limits: [{ by: "date", date }],
+    miss: "stop",
+    source: { kind: "rule", text: "certificate", example: true },
+  });
+  const recency = {
+    ...medical(""),
+    id: "passengers",
+    kind: "recency",
+    limits: [{ by: "recency", times: 3, days: 90 }],
+    for: ["passengers"],
+  };
+  const of = async (items: object[], conditions: ("passengers" | "night")[] = []) => {
+    await (await deviceDatabase()).clear("notes");
+    serverSays(
+      () =>
+        new Response(JSON.stringify({ items, works: [], flown: [] }), {
+          headers: { "content-type": "application/json" },
+        }),
+    );
+    return (await localPilot("ines", trainerBundle, [], { ...FLIGHT, conditions })).pilotInDate;
+  };
+  expect(await of([])).toBe("unjudged");
+  expect(await of(record.items)).toBe("unjudged");
+  expect(await of([medical(day(30))])).toBe("within limits");
+  expect(await of([medical(day(-2))])).toBe("stop");
+  expect(await of([medical(day(30)), recency])).toBe("within limits");
+  expect(await of([medical(day(30)), recency], ["passengers"])).toBe("stop");
 });

@@ -1,0 +1,83 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import {
+  applyPersonEvents,
+  type Condition,
+  classOf,
+  flightKindsOf,
+  localDate,
+  type MinimaSet,
+  minimaOfPerson,
+  type PersonEvent,
+  type PersonFlight,
+  type PersonRecord,
+  type PilotInDate,
+  type PreflightEvent,
+  pilotInDate,
+} from "@cravix/core";
+import { ownDue } from "./own-due";
+
+/** Events of one person's due items. */
+export const happenedTo = (personId: string, events: readonly PreflightEvent[]): PersonEvent[] =>
+  events.flatMap((event): PersonEvent[] =>
+    "personId" in event.data && event.data.personId === personId ? [event as PersonEvent] : [],
+  );
+
+/** Limits of a person with this record for this aircraft today. */
+export function minimaOf(
+  record: PersonRecord,
+  { aircraft, type }: Pick<AircraftBundle, "aircraft" | "type">,
+): MinimaSet[] {
+  const today = localDate(new Date().toISOString());
+  return minimaOfPerson(record, {
+    today,
+    ends: today,
+    kinds: ["day", "night", "passengers", "solo student", "instrument", "hire", "towing"],
+    class: classOf(type),
+    registration: aircraft.registration,
+  });
+}
+
+/** The planned flight, as far as it decides what a pilot must have. */
+export interface PersonsFlight {
+  conditions: readonly Condition[];
+  minutes: number;
+}
+
+/** Minutes after the flight in which it may still end: a late start. */
+const LATE_MIN = 60;
+
+/** This flight as a question to a person's due items: on the days of the aircraft's base. */
+export function flightOfPerson(
+  { aircraft, type, papers }: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
+  { conditions, minutes }: PersonsFlight,
+): PersonFlight {
+  const zone = papers?.record.timeZone;
+  const now = Date.now();
+  return {
+    today: localDate(new Date(now).toISOString(), zone),
+    ends: localDate(new Date(now + (minutes + LATE_MIN) * 60_000).toISOString(), zone),
+    kinds: flightKindsOf(conditions),
+    class: classOf(type),
+    registration: aircraft.registration,
+  };
+}
+
+/**
+ * Limits of the current crew member as known here, and whether they are in date for this flight; offline too. Asks the server if
+ * they were never loaded. `ownUnknown` if it does not respond: missing limits must not look like satisfied ones.
+ */
+export async function localPilot(
+  crewId: string | null,
+  bundle: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
+  events: readonly PreflightEvent[],
+  flight: PersonsFlight,
+): Promise<{ minima: MinimaSet[]; ownUnknown: boolean; pilotInDate?: PilotInDate }> {
+  if (!crewId) return { minima: [], ownUnknown: false };
+  const kept = await ownDue(crewId);
+  const record = applyPersonEvents(kept?.record, happenedTo(crewId, events));
+  return {
+    minima: minimaOf(record, bundle),
+    ownUnknown: kept === undefined,
+    ...(kept && { pilotInDate: pilotInDate(record, flightOfPerson(bundle, flight)) }),
+  };
+}

@@ -1,0 +1,38 @@
+import { type Judgement, notAssessed } from "../judgement/judgement";
+import type { DepartureDay } from "./departure-day";
+
+/**
+ * Whether the pilot is in date for this flight. The record tells neither which item it is nor until when: only the pilot, instructors
+ * and administrators can see that.
+ */
+export function judgePilot({
+  pilotInDate,
+  ownUnknown,
+}: Pick<DepartureDay, "pilotInDate" | "ownUnknown">): Judgement[] {
+  if (pilotInDate === undefined || pilotInDate === "unjudged")
+    // Without any of the pilot's data the limits are named already.
+    return ownUnknown
+      ? []
+      : [
+          {
+            ...notAssessed(
+              "unknown.pilot-in-date",
+              "Pilot",
+              "Not checked: none of your medical, ratings and recency is on file.",
+            ),
+            cause: "unknown.pilot",
+            action: "Check that you are in date for this flight, or enter it on your page.",
+          },
+        ];
+  const made = { id: "pilot.in-date", scope: "day", subject: "Pilot", grade: pilotInDate } as const;
+  if (pilotInDate === "within limits")
+    return [{ ...made, sentence: "You were in date for this flight when the preflight started." }];
+  return [
+    {
+      ...made,
+      sentence:
+        "You are not in date for this flight: medical, licence, rating, review, recency or authorisation.",
+      action: "Your own page shows which. Nobody else sees it here.",
+    },
+  ];
+}
