@@ -6,6 +6,7 @@ import {
   formatNumber,
   frequencyFault,
   type Judgement,
+  notForNow,
   RUNWAY_CONDITIONS,
   remedyText,
   squawkFault,
@@ -72,6 +73,8 @@ function Plan({ aircraft, choose }: { aircraft: KnownAircraft; choose: ReactNode
   const now = useNow();
   const hand = useDeparture(aircraft, now);
   const wide = useWide();
+  const { report } = hand.plan.weather ?? {};
+  const unused = report && notForNow(report, now, hand.field?.station);
   const to =
     bundle.type.performance &&
     (bundle.fields ?? []).find(({ id }) => id === hand.plan.toId && id !== hand.field?.id);
@@ -123,9 +126,11 @@ function Plan({ aircraft, choose }: { aircraft: KnownAircraft; choose: ReactNode
               />
             ) : (
               <Text className="text-voice">
-                {hand.plan.weather?.report?.wind
-                  ? "This field's position is not on file, so the report's wind cannot be converted to magnetic. Check the windsock."
-                  : "Enter a weather report to compare the runways with the wind."}
+                {unused
+                  ? `${unused} Check the windsock.`
+                  : report?.wind
+                    ? "This field's position is not on file, so the report's wind cannot be converted to magnetic. Check the windsock."
+                    : "Enter a weather report to compare the runways with the wind."}
               </Text>
             )}
           </View>

@@ -55,10 +55,7 @@ function Passengers({ folded: { list, state } }: { folded: FoldedPreflight }) {
         )}
       </View>
       <Text className="text-sm text-voice">{`${at + 1} of ${lines.length}. If anything is unclear, ask your pilot.`}</Text>
-      <Text
-        className={`mt-6 font-strong ${wide ? "text-5xl leading-snug" : "text-3xl"}`}
-        testID="passenger-line"
-      >
+      <Text className={`mt-6 font-strong ${wide ? "text-4xl" : "text-3xl"}`} testID="passenger-line">
         {line?.words}
       </Text>
     </Screen>

@@ -240,16 +240,19 @@ function ReadOut({
           <Text className="shrink">{words}</Text>
         </View>
       ))}
-      {derived(report, field).map((line) => (
-        <Text key={line} className="text-sm">
-          {line}
-        </Text>
-      ))}
-      {weatherHints(report).map((hint) => (
-        <Text key={hint} className="font-mid">
-          {hint}
-        </Text>
-      ))}
+      {/* Of another station or hour, nothing is calculated for this field. */}
+      {!old &&
+        derived(report, field).map((line) => (
+          <Text key={line} className="text-sm">
+            {line}
+          </Text>
+        ))}
+      {!old &&
+        weatherHints(report).map((hint) => (
+          <Text key={hint} className="font-mid">
+            {hint}
+          </Text>
+        ))}
       {report.unread.length > 0 && (
         <Text className="font-mid text-clay">{`Not understood, read it yourself: ${report.unread.join(" ")}`}</Text>
       )}

@@ -26,12 +26,12 @@ export function judgePilot({
         ];
   const made = { id: "pilot.in-date", scope: "day", subject: "Pilot", grade: pilotInDate } as const;
   if (pilotInDate === "within limits")
-    return [{ ...made, sentence: "You were in date for this flight when the preflight started." }];
+    return [{ ...made, sentence: "In date for this flight, by what is on file." }];
   return [
     {
       ...made,
       sentence:
-        "You are not in date for this flight: medical, licence, rating, review, recency or authorisation.",
+        "Something of yours is not in date for this flight: your medical, a licence or rating, a review, recency or an authorisation.",
       action: "Your own page shows which. Nobody else sees it here.",
     },
   ];
