@@ -2,13 +2,30 @@ import type { Condition } from "../aircraft/aircraft-type";
 import type { AircraftRecord, RecordMeter } from "./aircraft-record";
 import { type LocalDate, localDate } from "./calendar/local-date";
 import { isFitted } from "./component-moves";
-import type { DueItem, FlightKind, Purpose, WorkDone } from "./due/due-item";
+import {
+  AIRSPACE_KINDS,
+  type AirspaceKind,
+  type DueItem,
+  FLIGHT_USES,
+  type FlightKind,
+  type FlightUse,
+  type Purpose,
+  type WorkDone,
+} from "./due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue, type MeterKinds, type PlannedFlight } from "./due/judge-due";
 import type { NextDue } from "./due/next-due";
 import { calculated } from "./due/problem-of";
 import { dueItemsOf, meterKinds } from "./due-items-of";
 import { componentTotals, type Totals } from "./meters/component";
-import { isCounted, type MeterKind, offsetAt, roundMeter, totalOf } from "./meters/meter";
+import {
+  hoursOfFlight,
+  isCounted,
+  type MeterKind,
+  offsetAt,
+  roundMeter,
+  totalOf,
+  totalsWithSums,
+} from "./meters/meter";
 
 /** Launch methods for gliders. */
 export const LAUNCH_WAYS = ["winch", "aerotow"] as const;
@@ -35,7 +52,7 @@ export function airworthinessSnapshot(
   {
     released = [],
     left = [],
-    totals,
+    totals: entered,
     daily,
   }: {
     released?: readonly WorkDone[];
@@ -44,6 +61,7 @@ export function airworthinessSnapshot(
     daily?: { date: LocalDate; crewId: string } | null;
   },
 ): AirworthinessSnapshot {
+  const totals = totalsWithSums(entered, record.meters);
   // A condition of a release that has been met is of no interest to the next flight.
   const met = new Set(released.map(({ item }) => item));
   const open = left.filter(({ id, once }) => !once || !met.has(id));
@@ -87,15 +105,25 @@ function withLastChanges(meter: RecordMeter): RecordMeter {
   return first ? { ...meter, offset: offsetAt(meter, first.at), changes: kept } : meter;
 }
 
-/** What is known of a planned flight. */
+/** What is known of a planned flight. What is left out was not told. */
 export interface RequestedFlight {
-  /** Time of the question, ISO 8601. */
+  /** Time it begins, ISO 8601: now, or on a later day. */
   at: string;
   minutes: number;
   landings?: number;
+  /** Landings to a full stop at night, for recency. */
+  fullStops?: number;
   /** Launch method; without it each landing counts for both methods, a safe overestimate. */
   launch?: LaunchWay;
   conditions: readonly Condition[];
+  /** What it is for. */
+  use?: FlightUse;
+  /** Airspace and airfields at both ends that require equipment; an empty list if there are none. */
+  airspace?: readonly AirspaceKind[];
+  /** Whether every seat is occupied. */
+  fullSeats?: boolean;
+  /** By day and by night on one flight. */
+  dayAndNight?: boolean;
   purpose?: Purpose;
   /** Today's readings by name ("hours"). */
   read?: Readonly<Record<string, number>>;
@@ -114,28 +142,63 @@ export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
   return kinds.includes("night") ? kinds : ["day", ...kinds];
 }
 
+/**
+ * Kinds of a flight, and the kinds that nobody has told. Conditions are always told; a solo student's flight is instruction, and a
+ * flight to the place of the work is a ferry unless another use is told.
+ */
+export function kindsOfFlight(
+  asked: Pick<RequestedFlight, "conditions" | "use" | "airspace" | "fullSeats" | "dayAndNight" | "purpose">,
+): { kinds: FlightKind[]; untold: FlightKind[] } {
+  const { conditions, airspace, fullSeats, dayAndNight, purpose } = asked;
+  const kinds = new Set(flightKindsOf(conditions));
+  if (dayAndNight) kinds.add("day").add("night");
+  const use =
+    asked.use ??
+    (kinds.has("solo student")
+      ? "instruction"
+      : purpose === "to the place of the work"
+        ? "ferry"
+        : undefined);
+  if (use) kinds.add(use);
+  for (const kind of airspace ?? []) kinds.add(kind);
+  if (fullSeats) kinds.add("every seat occupied");
+  return {
+    kinds: [...kinds],
+    untold: [
+      ...(use ? [] : FLIGHT_USES),
+      ...(airspace ? [] : AIRSPACE_KINDS),
+      ...(fullSeats === undefined ? (["every seat occupied"] as const) : []),
+    ],
+  };
+}
+
 const LAUNCHES: Partial<Record<MeterKind, LaunchWay>> = { "winch launches": "winch", aerotows: "aerotow" };
 
 /** Minutes for the preflight before engine start: a one-hour flight asked about at 23:30 ends tomorrow. */
 const PREPARING_MIN = 60;
 
 /**
- * Expected meter increments of a planned flight, and the day it ends. Hours are rounded up to the next tenth. Landings count as
+ * Expected meter increments of a planned flight, and the day it ends. Hours are rounded up to the next tenth; each meter runs as
+ * its file says, and sums add up. Landings count as
  * planned, and launches and hook releases equal them. With a known launch method the other method counts nothing.
  */
 export function plannedFlight(papers: AirworthinessSnapshot, asked: RequestedFlight): PlannedFlight {
-  const { at, minutes, landings = 1, launch, conditions, purpose } = asked;
+  const { at, minutes, landings = 1, launch, purpose } = asked;
   const hours = Math.ceil(minutes / 6 - 1e-9) / 10;
   const ends = new Date(Date.parse(at) + (minutes + PREPARING_MIN) * 60_000).toISOString();
-  return {
-    ends: localDate(ends, papers.timeZone),
-    uses: Object.fromEntries(
-      papers.meters.map(({ id, kind }) => {
-        if (!isCounted(kind)) return [id, hours];
+  const uses = Object.fromEntries(
+    papers.meters
+      .filter(({ sumOf }) => !sumOf)
+      .map((meter) => {
+        const { id, kind } = meter;
+        if (!isCounted(kind)) return [id, hoursOfFlight(meter, hours)];
         return [id, launch && LAUNCHES[kind] && LAUNCHES[kind] !== launch ? 0 : landings];
       }),
-    ),
-    kinds: flightKindsOf(conditions),
+  );
+  return {
+    ends: localDate(ends, papers.timeZone),
+    uses: totalsWithSums(uses, papers.meters),
+    ...kindsOfFlight(asked),
     ...(purpose && { purpose }),
   };
 }
@@ -151,7 +214,7 @@ export function totalsNow(
     if (reading === undefined || reading < 0) continue;
     now[meter.id] = Math.max(now[meter.id] ?? 0, totalOf(meter, reading, at));
   }
-  return now;
+  return totalsWithSums(now, meters);
 }
 
 /** One due item judged for a flight. */

@@ -39,7 +39,10 @@ const tolerances = array()
   .of(
     object({
       most: bounded(0, 10_000),
-      for: string().required().oneOf(PURPOSES),
+      unit: string().oneOf(["months"]),
+      for: string()
+        .required()
+        .oneOf([...PURPOSES, "any flight"]),
       takenOff: boolean().required(),
       source: source.required(),
     })
@@ -69,9 +72,9 @@ export const fitsItsKind = (kinds: FieldsByKind) => ({
 });
 
 export const DUE_LIMIT_FIELDS: FieldsByKind = {
-  months: { must: ["months", "to"], may: ["tolerances", "rhythmWithin"] },
-  days: { must: ["days"], may: ["tolerances", "rhythmWithin"] },
-  meter: { must: ["meter", "every"], may: ["tolerances", "rhythmWithin"] },
+  months: { must: ["months", "to"], may: ["tolerances", "rhythmWithin", "keepsRhythm", "first"] },
+  days: { must: ["days"], may: ["tolerances", "rhythmWithin", "keepsRhythm", "first"] },
+  meter: { must: ["meter", "every"], may: ["tolerances", "rhythmWithin", "keepsRhythm", "first"] },
   date: { must: ["date"], may: ["tolerances"] },
   reading: { must: ["meter", "at"], may: ["tolerances"] },
 };
@@ -87,6 +90,8 @@ const dueLimitSchema = object({
   at: amount(),
   tolerances,
   rhythmWithin: anyNumber(0, 10_000),
+  keepsRhythm: boolean(),
+  first: anyNumber(0, 100_000),
 })
   .noUnknown()
   .test(fitsItsKind(DUE_LIMIT_FIELDS))
@@ -108,6 +113,9 @@ export const dueItemSchema = object({
   limits: array().of(dueLimitSchema.required()).required().min(1).max(8),
   for: flightKinds(),
   once: boolean(),
+  does: array().of(id()).max(60),
+  endedBy: array().of(id()).max(60),
+  notBeforeDays: anyNumber(0, 10_000).integer(),
   preventive: boolean(),
   miss: string().required().oneOf(FINDING_GRADES),
   source: source.required(),
@@ -120,7 +128,7 @@ export const workSchema = object({
   date: day().required(),
   totals: totalsSchema().required(),
   under: string().oneOf(PURPOSES),
-  sets: optional(object({ date: day(), readings: optional(totalsSchema()) }).noUnknown()),
+  sets: optional(object({ date: day(), readings: optional(totalsSchema()), source: text(200) }).noUnknown()),
   release: name(),
 }).noUnknown();
 
@@ -133,6 +141,8 @@ export const meterSchema = object({
   kind: string().required().oneOf(METER_KINDS),
   decimals: bounded(0, 2).integer(),
   offset: anyNumber(-1_000_000, 1_000_000),
+  runs: optional(object({ perHour: anyNumber(0, 10).required(), perFlight: anyNumber(0, 100) }).noUnknown()),
+  sumOf: array().of(id()).max(10),
   reading: name(),
   changes: array()
     .of(

@@ -47,15 +47,16 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
 
 /**
  * Adds calendar months, keeping the day of the month, or the last day in a shorter month: 31 January plus one month is 28 or 29
- * February. Valid range: whole months, |months| ≤ 1200; throws QuantityError otherwise.
+ * February. `day` is the day of the month to return to: 28 February plus one month is 31 March again. Valid range: whole months,
+ * |months| ≤ 1200; throws QuantityError otherwise.
  */
-export function addMonths(date: LocalDate, months: number): LocalDate {
+export function addMonths(date: LocalDate, months: number, day = Number(date.slice(8))): LocalDate {
   if (!Number.isInteger(months) || Math.abs(months) > 1200)
     throw new QuantityError("Enter a whole number of months.");
   const from = new Date(dayNumber(date) * DAY_MS);
   const first = new Date(Date.UTC(from.getUTCFullYear(), from.getUTCMonth() + months, 1));
   const last = lastDayOf(first.getUTCFullYear(), first.getUTCMonth());
-  return dateOfDay(first.getTime() / DAY_MS + Math.min(from.getUTCDate(), last) - 1);
+  return dateOfDay(first.getTime() / DAY_MS + Math.min(day, last) - 1);
 }
 
 /** Last day of this month. */

@@ -2,15 +2,27 @@ import type { FindingGrade, Source } from "../../judgement/judgement";
 import type { LocalDate } from "../calendar/local-date";
 import type { Totals } from "../meters/component";
 
-/** Kinds of flight a limit can apply to; without one it applies to every flight. */
+/** What a flight is for; one flight has one of these. */
+export const FLIGHT_USES = ["private", "instruction", "hire", "towing", "test", "ferry"] as const;
+export type FlightUse = (typeof FLIGHT_USES)[number];
+
+/** Airspace and airfields that require equipment. */
+export const AIRSPACE_KINDS = ["towered airfield", "transponder airspace"] as const;
+export type AirspaceKind = (typeof AIRSPACE_KINDS)[number];
+
+/**
+ * Kinds of flight a limit can apply to; without one it applies to every flight. A flight can be of several kinds, and it may not
+ * have been told whether it is of some: then what depends on them is not known.
+ */
 export const FLIGHT_KINDS = [
   "day",
   "night",
   "instrument",
   "passengers",
-  "hire",
   "solo student",
-  "towing",
+  "every seat occupied",
+  ...FLIGHT_USES,
+  ...AIRSPACE_KINDS,
 ] as const;
 export type FlightKind = (typeof FLIGHT_KINDS)[number];
 
@@ -20,11 +32,12 @@ export type Purpose = (typeof PURPOSES)[number];
 
 /**
  * Allowed overrun of a limit, its purpose, and whether the overrun shortens the next interval. In the limit's unit: days for a
- * calendar, hours or a count for a meter.
+ * calendar unless `unit` says months, hours or a count for a meter. What has been flown beyond the limit is used up.
  */
 export interface Tolerance {
   most: number;
-  for: Purpose;
+  unit?: "months";
+  for: Purpose | "any flight";
   takenOff: boolean;
   source: Source;
 }
@@ -36,6 +49,13 @@ interface WithTolerance {
    * starts at the work.
    */
   rhythmWithin?: number;
+  /** The next interval always runs from the original due point, early or late: a fixed rhythm. */
+  keepsRhythm?: boolean;
+  /**
+   * First interval, if it differs from the following ones: months or days from the beginning of the component's or aircraft's record,
+   * or the total at which it is first due.
+   */
+  first?: number;
 }
 
 /** One limit of a due item. Of several, the earliest counts. */
@@ -75,6 +95,12 @@ export interface DueItem {
   for?: FlightKind[];
   /** Completed for good once done: a modification, an open condition of a release. */
   once?: boolean;
+  /** Items of the same owner that this work also completes: an annual inspection does the 100-hour inspection. */
+  does?: string[];
+  /** Items whose completion ends this one for good: a modification ends a recurring directive. */
+  endedBy?: string[];
+  /** Days before it is due from which the work counts; done earlier it would not be accepted. */
+  notBeforeDays?: number;
   /** Preventive maintenance: a pilot may do and sign it if the rule set allows that. */
   preventive?: boolean;
   /** Grade when overdue. */
@@ -93,8 +119,10 @@ export interface WorkDone {
   totals: Totals;
   /** Purpose under which the limit was exceeded. */
   under?: Purpose;
-  /** Limits set by the release itself: a new printed date, another reading. */
-  sets?: { date?: LocalDate; readings?: Totals };
+  /** Limits set by the release itself: a new printed date, another reading; and where that is written. */
+  sets?: { date?: LocalDate; readings?: Totals; source?: string };
+  /** Item whose work included this one. */
+  through?: string;
   /** Release that contains it. */
   release?: string;
 }

@@ -47,9 +47,13 @@ export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKi
 }
 
 /** One sentence: subject, what is left, what the flight needs. */
-export function sentenceOf(item: DueItem, { state, first, problem }: DueVerdict, meters: MeterKinds): string {
+export function sentenceOf(item: DueItem, verdict: DueVerdict, meters: MeterKinds): string {
+  const { state, first, problem, untold, question } = verdict;
   if (state === "not for this flight") return `Only for ${(item.for ?? []).join(" or ")} flights.`;
   if (problem !== undefined) return `Cannot be calculated. ${problem}`;
+  if (untold)
+    return `Needed for ${untold.join(" and ")} flights and not in date. Nobody has said whether this flight is one.`;
+  if (question) return question;
   if (!first)
     return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = dueText(first.point, meters);
@@ -62,7 +66,7 @@ export function sentenceOf(item: DueItem, { state, first, problem }: DueVerdict,
         : `Due at ${until}: ${here(first.left)} left${planned > 0 ? `, ${here(first.leftAfter)} after this flight` : ""}.`;
     case "under a tolerance": {
       const { tolerance, excess } = first.under as NonNullable<LimitLeft["under"]>;
-      return `Due at ${until}. This flight exceeds it by ${here(excess)}; a tolerance of ${here(tolerance.most)} is allowed ${tolerance.for === "planning" ? "for planning" : "to fly to the workshop"}${tolerance.takenOff ? `, and ${here(excess)} is taken off the next interval` : ""}.`;
+      return `Due at ${until}. This flight exceeds it by ${here(excess)}; a tolerance of ${tolerance.unit === "months" ? `${tolerance.most} months` : here(tolerance.most)} is allowed ${TOLERATED[tolerance.for]}${tolerance.takenOff ? `, and ${here(excess)} is taken off the next interval` : ""}.`;
     }
     case "due within the flight":
       return "date" in first.point
@@ -75,9 +79,16 @@ export function sentenceOf(item: DueItem, { state, first, problem }: DueVerdict,
   }
 }
 
-function actionOf({ state, first, problem }: DueVerdict): { action?: string } {
+const TOLERATED = {
+  planning: "for planning",
+  "to the place of the work": "to fly to the workshop",
+  "any flight": "for any flight",
+} as const;
+
+function actionOf({ state, first, problem, untold }: DueVerdict): { action?: string } {
   if (problem !== undefined)
     return { action: "Correct the entry in the airworthiness record, or ask the mechanic." };
+  if (untold) return { action: "Say what this flight is for." };
   if (state === "not known") return { action: "Look it up in the airworthiness record and enter it." };
   if (state === "due within the flight")
     return {

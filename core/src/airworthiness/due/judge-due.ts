@@ -1,6 +1,6 @@
 import { QuantityError } from "../../units/convert";
 import { formatNumber } from "../../units/format";
-import { dayNumber, type LocalDate, spokenDate } from "../calendar/local-date";
+import { addMonths, dayNumber, type LocalDate, spokenDate } from "../calendar/local-date";
 import type { Totals } from "../meters/component";
 import { isCounted, type MeterKind, roundMeter } from "../meters/meter";
 import type { DueItem, FlightKind, Purpose, Tolerance } from "./due-item";
@@ -24,6 +24,8 @@ export interface PlannedFlight {
   /** Increments by meter id: hours, landings, launches. Missing meters count nothing. */
   uses: Totals;
   kinds: readonly FlightKind[];
+  /** Kinds that nobody has told: neither of this flight nor not. */
+  untold?: readonly FlightKind[];
   /** Purpose that may allow exceeding a limit. */
   purpose?: Purpose;
 }
@@ -56,6 +58,27 @@ export interface DueVerdict {
   limits: LimitLeft[];
   /** Why it cannot be calculated; its state is then "not known". */
   problem?: string;
+  /** Kinds of flight that decide whether it applies and were not told; its state is then "not known". */
+  untold?: FlightKind[];
+  /** What was assumed and should be looked up; its state is "not known" unless it is worse. */
+  question?: string;
+}
+
+/**
+ * Whether something required only for some kinds of flight applies to this one: to any of them, or with `all` only to a flight of
+ * all of them. "not told" if that depends on what nobody has told.
+ */
+export function appliesTo(
+  wanted: readonly FlightKind[] | undefined,
+  { kinds, untold = [] }: Pick<PlannedFlight, "kinds" | "untold">,
+  all = false,
+): "yes" | "no" | "not told" {
+  if (!wanted) return "yes";
+  const yes = (kind: FlightKind) => kinds.includes(kind);
+  const open = (kind: FlightKind) => !yes(kind) && untold.includes(kind);
+  if (all ? wanted.every(yes) : wanted.some(yes)) return "yes";
+  const may = all ? wanted.every((kind) => yes(kind) || open(kind)) : wanted.some(open);
+  return may ? "not told" : "no";
 }
 
 /** Names and kinds of meters, for units and texts. */
@@ -64,7 +87,8 @@ export type MeterKinds = Readonly<Record<string, { kind: MeterKind; name: string
 /**
  * Judges whether an item is in date to the end of this flight. A date is valid to its end; an hour limit may be reached but not
  * exceeded. A tolerance applies only for its purpose and only if it covers the whole excess. Items required only for other kinds
- * of flight are reported as such. An item without a recorded work is "not known". Throws QuantityError if a limit names a meter
+ * of flight are reported as such; one that is not in date and depends on a kind nobody has told is "not known". An item without a
+ * recorded work is "not known". Throws QuantityError if a limit names a meter
  * without a total. Complexity: O(limits).
  */
 export function judgeDue(
@@ -76,15 +100,20 @@ export function judgeDue(
 ): DueVerdict {
   if (due.problem !== undefined)
     return { item: item.id, state: "not known", limits: [], problem: due.problem };
-  if (item.for && !item.for.some((kind) => flight.kinds.includes(kind)))
+  const applies = appliesTo(item.for, flight);
+  if (applies === "no")
     return {
       item: item.id,
       state: "not for this flight",
       limits: due.points.map((p) => left(p, now, flight, meters)),
     };
   // A one-time item that is done needs nothing more.
-  if (due.points.length === 0)
-    return { item: item.id, state: due.unknown ? "not known" : "in date", limits: [] };
+  if (due.points.length === 0) {
+    const state = due.unknown ? "not known" : "in date";
+    return applies === "not told" && due.unknown
+      ? notTold({ item: item.id, state, limits: [] }, item, flight)
+      : { item: item.id, state, limits: [] };
+  }
   const limits = due.points.map((point) => left(point, now, flight, meters));
   const rank = ({ state }: LimitLeft) => DUE_STATES.indexOf(state);
   const first = limits.reduce((worst, limit) =>
@@ -92,13 +121,25 @@ export function judgeDue(
       ? limit
       : worst,
   );
-  return { item: item.id, state: first.state, first, limits };
+  const verdict: DueVerdict = { item: item.id, state: first.state, first, limits };
+  if (rank(first) >= DUE_STATES.indexOf("not known")) {
+    // Overdue for a kind of flight that may be this one: not known, not overdue.
+    return applies === "not told" ? notTold(verdict, item, flight) : verdict;
+  }
+  return due.question ? { ...verdict, state: "not known", question: due.question } : verdict;
 }
+
+const notTold = (verdict: DueVerdict, item: DueItem, { untold = [] }: PlannedFlight): DueVerdict => ({
+  ...verdict,
+  state: "not known",
+  untold: (item.for ?? []).filter((kind) => untold.includes(kind)),
+});
 
 function left(point: DuePoint, now: DueNow, flight: PlannedFlight, meters: MeterKinds): LimitLeft {
   if ("date" in point) {
     const due = dayNumber(point.date);
-    return stateOf(point, due - dayNumber(now.date), due - dayNumber(flight.ends), "days", flight.purpose);
+    const days = due - dayNumber(now.date);
+    return stateOf(point, days, due - dayNumber(flight.ends), "days", flight.purpose);
   }
   const total = Object.hasOwn(now.totals, point.meter) ? now.totals[point.meter] : undefined;
   const meter = Object.hasOwn(meters, point.meter) ? meters[point.meter] : undefined;
@@ -118,10 +159,18 @@ function stateOf(
 ): LimitLeft {
   const base = { point, left: leftNow, leftAfter, unit };
   if (leftAfter >= 0) return { ...base, state: "in date" };
-  const tolerance = point.tolerances.find((one) => one.for === purpose && one.most >= -leftAfter);
+  const tolerance = point.tolerances.find(
+    (one) => (one.for === purpose || one.for === "any flight") && allowed(one, point) >= -leftAfter,
+  );
   if (tolerance)
     return { ...base, state: "under a tolerance", under: { tolerance, excess: roundMeter(-leftAfter) } };
   return { ...base, state: leftNow < 0 ? "overdue" : "due within the flight" };
+}
+
+/** Overrun that a tolerance allows, in the limit's unit; months are counted in days from the due day. */
+function allowed({ most, unit }: Tolerance, point: DuePoint): number {
+  if (unit !== "months" || !("date" in point)) return most;
+  return dayNumber(addMonths(point.date, most)) - dayNumber(point.date);
 }
 
 /**

@@ -35,6 +35,10 @@ export interface Meter {
   /** Aircraft total when this meter read zero; it may have been fitted years after the aircraft was built. */
   offset?: number;
   changes?: MeterChange[];
+  /** Increments by one flight, if it differs from the flight's length: per flight hour, and for each flight besides. */
+  runs?: { perHour: number; perFlight?: number };
+  /** Meters whose totals it adds up; it has no reading of its own. */
+  sumOf?: string[];
 }
 
 /** True for counters, false for hours. */
@@ -72,6 +76,28 @@ function assertReading({ name }: Meter, reading: number): void {
   if (!Number.isFinite(reading) || reading < 0)
     throw new QuantityError(`${name}: enter 0 or a higher number.`);
 }
+
+/**
+ * Totals with those of meters that add up others; a sum with an unknown part stays unknown. The same object if there is nothing to
+ * add. Complexity: O(meters · parts).
+ */
+export function totalsWithSums(
+  totals: Readonly<Record<string, number>>,
+  meters: readonly Pick<Meter, "id" | "sumOf">[],
+): Readonly<Record<string, number>> {
+  let made = totals;
+  for (const { id, sumOf } of meters) {
+    if (!sumOf) continue;
+    const parts = sumOf.map((part) => (Object.hasOwn(totals, part) ? totals[part] : undefined));
+    if (parts.some((part) => part === undefined)) continue;
+    made = { ...made, [id]: roundMeter(parts.reduce<number>((sum, part) => sum + (part as number), 0)) };
+  }
+  return made;
+}
+
+/** Hours that a flight of this many hours adds to an hour meter. Valid range: hours ≥ 0. */
+export const hoursOfFlight = ({ runs }: Pick<Meter, "runs">, hours: number): number =>
+  runs ? roundMeter(hours * runs.perHour + (runs.perFlight ?? 0)) : hours;
 
 /** No aircraft or engine reaches these. */
 const MAX_HOURS = 100_000;

@@ -25,12 +25,15 @@ function bruteForce(items: readonly VisitItem[], { horizon, open }: Workshop) {
       if (!open(day)) continue;
       for (let set = 1; set < 1 << items.length; set++) {
         let more = 0;
+        let refused = false;
         const then = due.map((d, i) => {
           if (!(set & (1 << i))) return d;
-          const { interval } = items[i] as VisitItem;
+          const { interval, window = 9999 } = items[i] as VisitItem;
+          if (day < d - window) refused = true;
           more += Number.isFinite(interval) ? (d - day) / interval : 0;
           return day + interval;
         });
+        if (refused) continue;
         const after = go(day + 1, then);
         const one = after && { visits: after.visits + 1, thrownAway: after.thrownAway + more };
         if (one && better(one, best)) best = one;
@@ -120,6 +123,51 @@ describe("the fewest visits", () => {
           }
           compared++;
           expect(plan.exact).toBe(true);
+          expect({ visits: plan.visits.length, late: plan.late }).toEqual({ visits: best.visits, late: [] });
+          expect(plan.thrownAway).toBeCloseTo(best.thrownAway, 9);
+        },
+      ),
+      { numRuns: 120 },
+    );
+    expect(compared).toBeGreaterThan(50);
+  });
+
+  it("do work only when it is accepted: an earlier visit can save a later one", () => {
+    // Done on its last day, "a" could not join the visit on day 14.
+    const items: VisitItem[] = [
+      { id: "a", due: 8, interval: 8, window: 1 },
+      { id: "b", due: 14, interval: 90, window: 0 },
+    ];
+    const plan = planVisits(items, workshop(20));
+    expect(plan).toMatchObject({ exact: true, late: [] });
+    expect(plan.visits.map(({ day }) => day)).toEqual([7, 14]);
+    expect(plan.visits[1]?.items).toEqual(["a", "b"]);
+  });
+
+  it("agree with every possible plan where work is not accepted early", () => {
+    let compared = 0;
+    const item = fc.record({
+      due: fc.integer({ min: 0, max: 12 }),
+      interval: fc.integer({ min: 4, max: 16 }),
+      window: fc.option(fc.integer({ min: 0, max: 6 }), { nil: undefined }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(item, { minLength: 1, maxLength: 3 }),
+        fc.uniqueArray(fc.integer({ min: 0, max: 13 }), { maxLength: 4 }),
+        (raw, blocked) => {
+          const items = raw.map(({ window, ...one }, i) => ({
+            id: `${i}`,
+            ...one,
+            ...(window !== undefined && { window }),
+          }));
+          const shop = workshop(14, blocked);
+          const best = bruteForce(items, shop);
+          const plan = planVisits(items, shop);
+          const days = plan.visits.map(({ day }) => day);
+          expect(days).toEqual([...days].sort((a, b) => a - b));
+          if (!best || !plan.exact) return;
+          compared++;
           expect({ visits: plan.visits.length, late: plan.late }).toEqual({ visits: best.visits, late: [] });
           expect(plan.thrownAway).toBeCloseTo(best.thrownAway, 9);
         },

@@ -5,7 +5,13 @@ export interface VisitItem {
   due: number;
   /** Interval in days; infinite for one-time work. */
   interval: number;
+  /** Days before it is due from which the work is accepted; absent: at any time. */
+  window?: number;
 }
+
+/** True if the work is accepted on this day. */
+const accepted = ({ window }: VisitItem, due: number, day: number): boolean =>
+  window === undefined || day >= due - window;
 
 /** When the workshop is open. */
 export interface Workshop {
@@ -27,7 +33,10 @@ export interface VisitPlan {
   thrownAway: number;
   /** Items that cannot stay in date: overdue already, or the workshop is closed until they are. Done at the first possible visit. */
   late: { item: string; due: number; done: number }[];
-  /** False if there were too many plans to try all: the number of visits is still minimal, the lost interval only the least found. */
+  /**
+   * False if there were too many plans to try all: then the lost interval is only the least found, and with work that is not
+   * accepted early also the number of visits.
+   */
   exact: boolean;
 }
 
@@ -43,6 +52,8 @@ const MAX_TRIED = 250;
  * done; more would only lose interval. So the only choice at a visit is the day of the next one, among the days on which
  * something else is due. The choices are searched best first, cut off when they need more visits than the minimum or lose more
  * than the best plan so far.
+ * With work that is not accepted before some day this does not hold: few items are planned by trying every plan, many by the same
+ * search without the promise that it is the best.
  * Valid range: horizon 0 to 3650 days, intervals ≥ 1. Complexity: choices tried · items, bounded.
  * Source: interval stabbing (textbook greedy algorithms); the proof above.
  */
@@ -56,8 +67,87 @@ export function planVisits(items: readonly VisitItem[], workshop: Workshop): Vis
     if (first < workshop.horizon) late.push({ item: item.id, due: item.due, done: first });
     return first;
   });
+  // Work that is not accepted early can make an earlier visit pay: then every plan is tried, if there are not too many.
+  const few = items.some(({ window }) => window !== undefined) ? everyPlan(items, due, workshop) : undefined;
+  if (few) return { ...few, late };
   const search = new Search(items, shop, workshop.horizon);
   return { ...search.best(due), late };
+}
+
+/** Most items, and most states, for which every plan is tried. */
+const FEW_ITEMS = 6;
+const MAX_STATES = 20_000;
+
+interface BestRest {
+  visits: readonly Visit[];
+  thrownAway: number;
+}
+
+/**
+ * Tries every plan: each open day, and each set of work accepted on it. Undefined if there are too many, or if none keeps everything
+ * in date. Complexity: states · days · 2^items, bounded.
+ */
+function everyPlan(
+  items: readonly VisitItem[],
+  start: readonly number[],
+  { horizon, open }: Workshop,
+): Omit<VisitPlan, "late"> | undefined {
+  if (items.length > FEW_ITEMS) return undefined;
+  const known = new Map<string, BestRest | undefined>();
+  let tooMany = false;
+  const rest = (after: number, due: readonly number[]): BestRest | undefined => {
+    const first = Math.min(...due);
+    if (first >= horizon) return { visits: [], thrownAway: 0 };
+    const state = `${after} ${due}`;
+    if (known.has(state)) return known.get(state);
+    if (known.size > MAX_STATES) tooMany = true;
+    if (tooMany) return undefined;
+    let best: BestRest | undefined;
+    for (let day = after + 1; day <= first && day < horizon; day++) {
+      if (!open(day)) continue;
+      for (let set = 1; set < 1 << items.length; set++) {
+        const one = afterDoing(items, due, day, set);
+        const on = one && rest(day, one.due);
+        if (!one || !on) continue;
+        const made = {
+          visits: [{ day, items: one.done }, ...on.visits],
+          thrownAway: one.lost + on.thrownAway,
+        };
+        if (!best || isLess(made, best)) best = made;
+      }
+    }
+    known.set(state, best);
+    return best;
+  };
+  const found = rest(-1, start);
+  return found && !tooMany
+    ? { visits: [...found.visits], thrownAway: found.thrownAway, exact: true }
+    : undefined;
+}
+
+const isLess = (one: BestRest, other: BestRest): boolean =>
+  one.visits.length < other.visits.length ||
+  (one.visits.length === other.visits.length && one.thrownAway < other.thrownAway - 1e-12);
+
+/** The due days after doing this set of work on a day, and what it loses; undefined if some of it is not accepted then. */
+function afterDoing(
+  items: readonly VisitItem[],
+  due: readonly number[],
+  day: number,
+  set: number,
+): { due: number[]; done: string[]; lost: number } | undefined {
+  const done: string[] = [];
+  const then = [...due];
+  let lost = 0;
+  for (const [i, item] of items.entries()) {
+    if (!(set & (1 << i))) continue;
+    const d = due[i] as number;
+    if (!accepted(item, d, day)) return undefined;
+    if (Number.isFinite(item.interval)) lost += (d - day) / item.interval;
+    then[i] = day + item.interval;
+    done.push(item.id);
+  }
+  return { due: then, done, lost };
 }
 
 interface OpenDays {
@@ -111,7 +201,8 @@ class Search {
     this.#narrow(start);
     this.#every(start);
     const { visits, thrownAway } = this.#best as PlanState;
-    return { visits: [...visits], thrownAway, exact: this.#tried <= MAX_TRIED };
+    const windows = this.#items.some(({ window }) => window !== undefined);
+    return { visits: [...visits], thrownAway, exact: !windows && this.#tried <= MAX_TRIED };
   }
 
   /** Day of the next visit: the last open day before the earliest due day; undefined if nothing is due within the horizon. */
@@ -140,8 +231,11 @@ class Search {
       if (day >= this.#horizon) return visits;
       visits++;
       last = day;
-      for (let i = 0; i < now.length; i++)
-        now[i] = Math.max(now[i] as number, day + (this.#items[i] as VisitItem).interval);
+      for (let i = 0; i < now.length; i++) {
+        const item = this.#items[i] as VisitItem;
+        const d = now[i] as number;
+        if (accepted(item, d, day)) now[i] = Math.max(d, day + item.interval);
+      }
     }
   }
 
@@ -150,9 +244,10 @@ class Search {
     const items: string[] = [];
     let more = thrownAway;
     const then = due.map((d, i) => {
-      const { id, interval } = this.#items[i] as VisitItem;
+      const item = this.#items[i] as VisitItem;
+      const { id, interval } = item;
       // Work that lasts longer if left undone is skipped.
-      if (d >= next || day + interval <= d) return d;
+      if (d >= next || day + interval <= d || !accepted(item, d, day)) return d;
       items.push(id);
       if (Number.isFinite(interval)) more += Math.max(0, d - day) / interval;
       return day + interval;
@@ -176,9 +271,10 @@ class Search {
     const nexts = [...days].sort((a, b) => a - b);
     const room = this.#fewest - visits.length - 1;
     const does = (next: number) => {
-      const then = due.map((d, i) =>
-        d >= next ? d : Math.max(d, day + (this.#items[i] as VisitItem).interval),
-      );
+      const then = due.map((d, i) => {
+        const item = this.#items[i] as VisitItem;
+        return d >= next || !accepted(item, d, day) ? d : Math.max(d, day + item.interval);
+      });
       return this.#visitsFrom(then, day) <= room;
     };
     let [low, high] = [0, nexts.length - 1];
@@ -260,7 +356,7 @@ export function planCost(
     const done: string[] = [];
     items.forEach((item, i) => {
       const d = due[i] as number;
-      if (d >= next) return;
+      if (d >= next || !accepted(item, d, day)) return;
       if (d < day) late.push({ item: item.id, due: d, done: day });
       else if (Number.isFinite(item.interval)) thrownAway += (d - day) / item.interval;
       due[i] = day + item.interval;

@@ -31,8 +31,9 @@ export function usualOf(
 }
 
 /**
- * Forecasts when an item falls due: exact for a calendar limit, from the usage pattern for a meter; of several limits, the
- * earliest median. Undefined if no limit gives a day: too little history, or unknown. Valid range: limits judged today.
+ * Forecasts when an item falls due: exact for a calendar limit, from the usage pattern for a meter. Of several limits, the one that
+ * can come first governs: hours that may be used up from 6 August come before a date of 18 August; the range ends where the first
+ * surely ends. Undefined if no limit gives a day: too little history, or unknown. Valid range: limits judged today.
  * Complexity: O(limits · runs · weeks).
  */
 export function whenDue(
@@ -40,24 +41,35 @@ export function whenDue(
   usual: ReadonlyMap<string, UsagePattern | undefined>,
   today: LocalDate,
 ): DueWhen | undefined {
-  let first: DueWhen | undefined;
-  for (const limit of limits) {
+  const all = limits.flatMap((limit): DueWhen[] => {
     const { point } = limit;
-    let when: DueWhen | undefined;
     if ("date" in point)
-      when = { from: point.date, middle: point.date, to: point.date, certain: true, limit };
-    else {
-      const flying = usual.get(point.meter);
-      if (flying) when = { ...whenUsedUp(limit.left, flying, today), certain: false, limit };
-    }
-    if (when && (!first || (when.middle ?? "9999") < (first.middle ?? "9999"))) first = when;
-  }
-  return first;
+      return [{ from: point.date, middle: point.date, to: point.date, certain: true, limit }];
+    const flying = usual.get(point.meter);
+    return flying ? [{ ...whenUsedUp(limit.left, flying, today), certain: false, limit }] : [];
+  });
+  const first = all.reduce<DueWhen | undefined>(
+    (before, one) => (before && before.from <= one.from ? before : one),
+    undefined,
+  );
+  if (!first) return undefined;
+  const earliest = (of: "middle" | "to") =>
+    all.reduce((least, one) => ((one[of] ?? "9999") < least ? (one[of] as LocalDate) : least), "9999");
+  const [middle, to] = [earliest("middle"), earliest("to")];
+  return { ...first, ...(middle !== "9999" && { middle }), ...(to !== "9999" && { to }) };
 }
 
+/** Kinds that are renewed or signed, not done in a workshop. */
+const NO_WORKSHOP: ReadonlySet<DueItem["kind"]> = new Set([
+  "document",
+  "database",
+  "daily inspection",
+  "release",
+]);
+
 /**
- * The item as input for visit planning: days from today to the earliest likely due day, and its interval. Undefined for items no
- * workshop does, or without a forecast.
+ * The item as input for visit planning: days from today to the earliest likely due day, its interval, and from when the work counts.
+ * Undefined for items no workshop does, or without a forecast.
  */
 export function visitItem(
   item: DueItem,
@@ -65,7 +77,7 @@ export function visitItem(
   usual: ReadonlyMap<string, UsagePattern | undefined>,
   today: LocalDate,
 ): VisitItem | undefined {
-  if (item.workH === undefined) return undefined;
+  if (item.workH === undefined && NO_WORKSHOP.has(item.kind)) return undefined;
   const when = whenDue(limits, usual, today);
   if (!when) return undefined;
   let interval = Number.POSITIVE_INFINITY;
@@ -75,5 +87,10 @@ export function visitItem(
     const perDay = limit.by === "meter" ? usual.get(limit.meter)?.perDay : undefined;
     if (limit.by === "meter" && perDay) interval = Math.min(interval, Math.floor(limit.every / perDay));
   }
-  return { id: item.id, due: daysBetween(today, when.from), interval: Math.max(1, interval) };
+  return {
+    id: item.id,
+    due: daysBetween(today, when.from),
+    interval: Math.max(1, interval),
+    ...(item.notBeforeDays !== undefined && { window: item.notBeforeDays }),
+  };
 }
