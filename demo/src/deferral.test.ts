@@ -37,8 +37,8 @@ const TRAINER: Case[] = [
     "left-leading.landing-light",
     ["day", "hire"],
     SAFE,
-    "not deferrable",
-    "91.205(c)(4)",
+    "deferrable",
+    "91.205(c)(4): for hire at night only",
   ],
   ["left position light, by day", "left-tip.light", ["day"], SAFE, "deferrable", "91.205(c)(2): night only"],
   ["left position light, by night", "left-tip.light", ["night"], SAFE, "not deferrable", "91.205(c)(2)"],
@@ -70,7 +70,7 @@ const TRAINER: Case[] = [
     "not deferrable",
     "91.213(d)(2)(i): type certification",
   ],
-  ["emergency beacon", "right-side.beacon", ["day"], SAFE, "not deferrable", "91.205(b)(16), 91.207"],
+  ["emergency beacon", "right-side.beacon", ["day"], SAFE, "not deferrable", "91.205(b)(15), 91.207"],
   ["airspeed indicator", "instrument.airspeed", ["day"], SAFE, "not deferrable", "91.205(b)(1)"],
   ["altimeter", "run-up.altimeter", ["day"], SAFE, "not deferrable", "91.205(b)(2)"],
   ["magnetic compass", "instrument.compass", ["day"], SAFE, "not deferrable", "91.205(b)(3)"],
@@ -201,7 +201,7 @@ const TWIN: Case[] = [
 ];
 
 const outcome = ([, itemId, flight, told]: Case, more: Pick<DeferralCase, "rules" | "list" | "minimum">) =>
-  mayBeDeferred({ itemId, flight, told, found: "2026-05-01", ...more });
+  mayBeDeferred({ itemId, flight, told, found: "2026-05-01", broken: 1, ...more });
 
 test.each(TRAINER)("without a list: %s (%s)", (...one) => {
   const made = outcome(one, {
@@ -244,4 +244,68 @@ test("what no list names is asked from the first question on", () => {
     list: trainerEquipment,
   });
   expect(made).toMatchObject({ open: { id: "equipment" }, trail: [] });
+});
+
+describe("what the flight or the rule set does not say", () => {
+  const about = (itemId: string, flight: FlightKind[], untold: FlightKind[]) =>
+    mayBeDeferred({
+      itemId,
+      flight,
+      untold,
+      found: "2026-05-01",
+      told: SAFE,
+      rules: rules.deferral as NonNullable<typeof rules.deferral>,
+      list: {
+        ...trainerEquipment,
+        equipment: [
+          ...trainerEquipment.equipment,
+          {
+            id: "radio",
+            name: "Radio",
+            what: "radio",
+            items: ["own.radio"],
+            requiredFor: [],
+            placard: "RADIO INOPERATIVE",
+          },
+          { id: "lamp", name: "Reading lamp", what: "reading lamp", items: ["own.lamp"], requiredFor: [] },
+        ],
+      },
+    });
+
+  it("a radio depends on the airfield, a transponder on the airspace: asked until it is told", () => {
+    expect(about("own.radio", ["day"], ["towered airfield"])).toMatchObject({
+      open: { id: "rule" },
+      depends: ["towered airfield"],
+    });
+    expect(about("own.radio", ["day", "towered airfield"], []).result).toBe("not deferrable");
+    expect(about("own.radio", ["day"], []).result).toBe("deferrable");
+    expect(about("take-off.transponder", ["day"], ["transponder airspace"]).depends).toEqual([
+      "transponder airspace",
+    ]);
+    expect(about("take-off.transponder", ["day", "transponder airspace"], []).result).toBe("not deferrable");
+  });
+
+  it("equipment that no rule names is asked about: no rule on file is not no rule", () => {
+    expect(about("own.lamp", ["day"], [])).toMatchObject({ open: { id: "rule" } });
+  });
+});
+
+test("the second of two landing lights: the list counts what is out already", () => {
+  const twin = (out: number, broken?: number) =>
+    mayBeDeferred({
+      itemId: "quick.landing",
+      flight: ["day"],
+      told: DONE,
+      found: "2026-05-01",
+      out,
+      ...(broken !== undefined && { broken }),
+      rules: rulesWithList.deferral as NonNullable<typeof rules.deferral>,
+      list: twinEquipment,
+      minimum: twinEquipment.minimum ?? [],
+    });
+  expect(twin(0)).toMatchObject({ count: { installed: 2, out: 0 } });
+  expect(twin(0, 1).result).toBe("deferrable");
+  expect(twin(0, 1).confirm?.[0]).toContain("pilot's side");
+  expect(twin(1, 1)).toMatchObject({ result: "not deferrable" });
+  expect(twin(1, 1).trail.at(-1)?.because).toBe("0 of 2 working, 1 required. 1 is out already.");
 });

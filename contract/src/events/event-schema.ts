@@ -288,6 +288,7 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
     discrepancyId: eventId(),
     basis: requiredText(2000),
     rules: key(),
+    broken: anyNumber(1, 40).integer(),
     equipment: name(),
     for: flightKinds().required(),
     until: day(),

@@ -201,7 +201,7 @@ function deferralForFlightToday(
     conditions: state.conditions,
   };
   if (!deferral || asked.at === "") return undefined;
-  const standing = deferralStatusToday(deferral, list.papers, asked);
+  const standing = deferralStatusToday(deferral, list.papers, asked, list.rules?.id);
   switch (standing.state) {
     case "holds":
       return { grade: "note", words: standing.words };

@@ -56,13 +56,16 @@ export const deferralSchema = object({
       object({
         what: words(80),
         for: flightKinds().required(),
+        all: boolean().oneOf([true]),
         certifiedAfter: day(),
+        builtAfter: day(),
         source: source.required(),
       })
         .noUnknown()
         .required(),
     )
     .max(200),
+  notRequired: array().of(words(80).required()).max(300),
   categories: array()
     .of(
       object({ id: id(), days: anyNumber(1, 400).integer() })
@@ -86,9 +89,12 @@ export const equipmentSchema = object({
         what: words(80),
         items: array().of(id()).required().max(40),
         requiredFor: flightKinds().required(),
+        installed: anyNumber(1, 40).integer(),
+        mustWork: anyNumber(0, 40).integer(),
         directive: text(80),
         deactivate: text(300),
         placard: text(120),
+        deactivateBy: string().oneOf(["mechanic"]),
       })
         .noUnknown()
         .required(),

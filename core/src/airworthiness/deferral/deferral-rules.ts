@@ -44,8 +44,12 @@ export interface RequiredByRule {
   /** Equipment name: "position lights". */
   what: string;
   for: FlightKind[];
+  /** Only for a flight of all these kinds: a landing light for hire at night. */
+  all?: true;
   /** Applies only to aircraft certificated after this day. */
   certifiedAfter?: string;
+  /** Applies only to aircraft built after this day; with the year alone, after that year. */
+  builtAfter?: string;
   source: Source;
 }
 
@@ -59,6 +63,8 @@ export interface RepairCategory {
 export interface DeferralRules {
   questions: DeferralQuestion[];
   required?: RequiredByRule[];
+  /** Equipment that was looked up and that no rule requires. About anything else the rule set is silent, and a person is asked. */
+  notRequired?: string[];
   categories?: RepairCategory[];
 }
 
@@ -72,11 +78,16 @@ export interface Equipment {
   items: string[];
   /** Kinds of flight for which the type's equipment list requires it. */
   requiredFor: FlightKind[];
+  /** How many are fitted, and how many of them must work; without a count there is one. */
+  installed?: number;
+  mustWork?: number;
   /** Directive that requires it. */
   directive?: string;
   /** How to secure or deactivate it, and the placard text. */
   deactivate?: string;
   placard?: string;
+  /** Set if deactivating it is maintenance: then only a mechanic does and signs it. */
+  deactivateBy?: "mechanic";
 }
 
 /** Equipment of an aircraft. If an item's subject is not listed here, the pilot is asked. */
@@ -101,6 +112,22 @@ export interface MinimumEntry {
   operations?: string;
   maintenance?: string;
 }
+
+/** Role of the person who defers, as in the group's crew list. */
+export type DeferringRole = "student" | "pilot" | "instructor" | "mechanic" | "owner" | "administrator";
+
+const ACTS_AS: Record<DeferringRole, readonly Deferrer[]> = {
+  student: [],
+  pilot: ["pilot"],
+  owner: ["pilot"],
+  instructor: ["instructor", "pilot"],
+  mechanic: ["mechanic"],
+  administrator: [],
+};
+
+/** True if a person with this role may sign a deferral that needs one of these; never a student. */
+export const maySignDeferral = (role: DeferringRole, signedBy: readonly Deferrer[]): boolean =>
+  ACTS_AS[role].some((one) => signedBy.includes(one));
 
 const leads = (step: DeferralStep): string[] => ("ask" in step ? [step.ask] : []);
 

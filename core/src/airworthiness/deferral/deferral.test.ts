@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import type { Source } from "../../judgement/judgement";
 import type { FlightKind } from "../due/due-item";
+import { deferralStatus } from "../life/deferral";
 import {
   type DeferralNeeds,
   type DeferralQuestion,
@@ -8,6 +9,7 @@ import {
   deferralFaults,
   type Equipment,
   type EquipmentList,
+  maySignDeferral,
 } from "./deferral-rules";
 import { type DeferralCase, type DeferralReply, mayBeDeferred } from "./may-be-deferred";
 
@@ -139,6 +141,7 @@ describe("answers from data", () => {
         itemId: "nose.lamp",
         flight: ["day"],
         found: "2026-02-27",
+        broken: 1,
         minimum: [{ equipment: "lamp", category: "B", installed: 2, required, operations: "Not at night." }],
       });
     expect(about(1)).toMatchObject({
@@ -148,4 +151,99 @@ describe("answers from data", () => {
     });
     expect(about(2).result).toBe("not deferrable");
   });
+
+  it("a category without days asks for the last day", () => {
+    const minimum: DeferralRules = {
+      categories: [{ id: "A" }],
+      questions: [
+        question("listed", {
+          by: "on the minimum list",
+          yes: { result: "deferrable", why: "by the list", needs },
+        }),
+      ],
+    };
+    const entry = { equipment: "lamp", category: "A", installed: 1, required: 0 };
+    const about = {
+      rules: minimum,
+      list,
+      itemId: "nose.lamp",
+      flight: ["day"] as FlightKind[],
+      found: "2026-02-27",
+    };
+    expect(mayBeDeferred({ ...about, minimum: [entry] })).toMatchObject({
+      result: "deferrable",
+      needsDate: true,
+    });
+    expect(mayBeDeferred({ ...about, minimum: [{ ...entry, days: 2 }] })).toMatchObject({
+      until: "2026-03-01",
+    });
+  });
+
+  it("several on the equipment list: how many must work decides, with those out already", () => {
+    const two = {
+      ...list,
+      equipment: [{ ...lamp, requiredFor: ["day" as const], installed: 2, mustWork: 1 }],
+    };
+    const byList: DeferralRules = {
+      questions: [
+        question("list", {
+          by: "required by its list",
+          no: { result: "deferrable", why: "enough left", needs },
+        }),
+      ],
+    };
+    const with2 = (broken: number | undefined, out: number) =>
+      mayBeDeferred({
+        rules: byList,
+        list: two,
+        itemId: "nose.lamp",
+        flight: ["day"],
+        found: "2026-06-01",
+        out,
+        ...(broken !== undefined && { broken }),
+      });
+    expect(with2(undefined, 0).count).toEqual({ installed: 2, out: 0 });
+    expect(with2(1, 0).result).toBe("deferrable");
+    expect(with2(1, 1).result).toBe("not deferrable");
+    expect(with2(2, 0).result).toBe("not deferrable");
+  });
+
+  it("a rule for later built aircraft depends on the year; in its own year it is asked", () => {
+    const built: DeferralRules = {
+      ...rules,
+      required: [{ what: "lamp", for: ["day"], builtAfter: "1978-07-18", source }],
+    };
+    const of = (year?: string) => ask(["day"], { rules: built, ...(year !== undefined && { built: year }) });
+    expect(of().open?.id).toBe("rule");
+    expect(of("1978").open?.id).toBe("rule");
+    expect(of("1977").result).toBe("deferrable");
+    expect(of("1979").result).toBe("not deferrable");
+  });
+});
+
+test("without any deferral rules it is ask first", () => {
+  expect(mayBeDeferred({ flight: ["day"], found: "2026-06-01" })).toMatchObject({
+    result: "ask first",
+    trail: [],
+  });
+});
+
+test("a deferral holds under its own rule set, and a limit on a meter that is not known asks", () => {
+  const deferral = { basis: "b", rules: "example", for: ["day" as const] };
+  const flight = { date: "2026-06-01", kinds: ["day" as const] };
+  expect(deferralStatus(deferral, { ...flight, rules: "example" }).state).toBe("holds");
+  expect(deferralStatus(deferral, { ...flight, rules: "other" }).state).toBe("asked anew");
+  const metered = { ...deferral, reading: { meter: "hours", at: 1010 } };
+  expect(deferralStatus(metered, flight).state).toBe("asked anew");
+  expect(deferralStatus(metered, { ...flight, totals: { hours: 1009 } }).state).toBe("holds");
+  expect(deferralStatus(metered, { ...flight, totals: { hours: 1011 } }).state).toBe("ended");
+});
+
+test("a student never signs a deferral; maintenance is a mechanic's", () => {
+  const roles = ["student", "pilot", "instructor", "mechanic", "owner", "administrator"] as const;
+  const may = (signedBy: Parameters<typeof maySignDeferral>[1]) =>
+    roles.filter((role) => maySignDeferral(role, signedBy));
+  expect(may(["pilot", "mechanic"])).toEqual(["pilot", "instructor", "mechanic", "owner"]);
+  expect(may(["mechanic"])).toEqual(["mechanic"]);
+  expect(may(["instructor"])).toEqual(["instructor"]);
 });

@@ -1,5 +1,5 @@
 import type { LocalDate } from "../calendar/local-date";
-import type { FlightKind } from "../due/due-item";
+import { AIRSPACE_KINDS, type FlightKind } from "../due/due-item";
 
 /** How advice was obtained. */
 export const ASKED_BY = ["in person", "telephone", "message"] as const;
@@ -10,6 +10,8 @@ export interface DiscrepancyDeferral {
   /** Rule set and the answers to its questions, in words: what a pilot can show an inspector. */
   basis: string;
   rules: string;
+  /** Number of units that do not work, if several are fitted. */
+  broken?: number;
   /** Equipment id if the equipment list has it: then the deferral can be checked for another kind of flight. */
   equipment?: string;
   /** Kinds of flight it covers; any other must be decided again. */
@@ -33,7 +35,7 @@ export type DeferralStatus =
 
 /**
  * Status of a deferral for a flight: it ends after its last day and does not cover other kinds of flight. `date` is the day the
- * flight ends, at the aircraft's base; `totals` are the expected meter totals.
+ * flight ends, at the aircraft's base; `totals` are the expected meter totals; `rules` is the rule set in force.
  */
 export function deferralStatus(
   deferral: DiscrepancyDeferral,
@@ -41,12 +43,28 @@ export function deferralStatus(
     date,
     kinds,
     totals = {},
-  }: { date: LocalDate; kinds: readonly FlightKind[]; totals?: Readonly<Record<string, number>> },
+    rules,
+  }: {
+    date: LocalDate;
+    kinds: readonly FlightKind[];
+    totals?: Readonly<Record<string, number>>;
+    rules?: string;
+  },
 ): DeferralStatus {
   const { until, reading, for: decided, placard } = deferral;
+  if (rules !== undefined && deferral.rules !== rules)
+    return {
+      state: "asked anew",
+      words: "It was deferred under another rule set. Go through the deferral questions again.",
+    };
   if (until !== undefined && date > until)
     return { state: "ended", words: `The deferral expired on ${until}.` };
   const total = reading && totals[reading.meter];
+  if (reading && total === undefined)
+    return {
+      state: "asked anew",
+      words: `The deferral ends at ${reading.at} on a meter whose reading is not known. Ask a mechanic.`,
+    };
   if (reading && total !== undefined && total > reading.at)
     return { state: "ended", words: `The deferral expired at ${reading.at} h.` };
   const other = kinds.filter((kind) => !decided.includes(kind) && MATTERS.includes(kind));
@@ -62,4 +80,4 @@ export function deferralStatus(
 }
 
 /** Kinds of flight that change which equipment is required; passengers do not, hire does. */
-const MATTERS: readonly FlightKind[] = ["day", "night", "instrument", "hire"];
+const MATTERS: readonly FlightKind[] = ["day", "night", "instrument", "hire", ...AIRSPACE_KINDS];

@@ -230,7 +230,18 @@ export function composeList({
   const present = new Set(items.map((item) => item.station));
   const after = afterFlightItems(type, items, today);
   const deferrals = openDiscrepancies.flatMap(({ id, deferral }) =>
-    deferral ? [[id, deferralForFlight(deferral, conditions, rules?.deferral, equipment)] as const] : [],
+    deferral
+      ? [
+          [
+            id,
+            deferralForFlight(deferral, conditions, {
+              rules: rules?.deferral,
+              list: equipment,
+              built: String(aircraft.year),
+            }),
+          ] as const,
+        ]
+      : [],
   );
   const limits = openDiscrepancies.flatMap(({ id, limit }) => (limit ? [[id, limit] as const] : []));
   const groups = preferences?.cards === "groups" ? groupsForConditions(type, items) : [];
