@@ -150,6 +150,11 @@ test("a student finds a failed landing light; deferred for day flights, not for 
   await expect(page.getByTestId("deferral-result")).toContainText("It cannot be deferred");
   await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
+  await expect(page.getByTestId("sign-deferral")).toBeDisabled();
+  await page
+    .getByTestId("deferral-result")
+    .getByRole("button", { name: /The placard is fitted/ })
+    .click();
   await page.getByTestId("sign-deferral").click();
   await expect(page.getByTestId("deferred")).toContainText("Deferred for day flights");
   await expect(page.getByText("Asked Kofi, telephone", { exact: false })).toBeVisible();

@@ -1,14 +1,5 @@
 import { can, type DiscrepancyDetail } from "@cravix/contract/client";
-import {
-  ASKED_BY,
-  type AskedBy,
-  type DeferralReply,
-  type DeferralRules,
-  type DiscrepancyDeferral,
-  FINDING_GRADES,
-  type FindingGrade,
-  mayBeDeferred,
-} from "@cravix/core";
+import { ASKED_BY, type AskedBy, FINDING_GRADES, type FindingGrade } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
@@ -21,6 +12,7 @@ import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { withMeasure } from "../../ui/with-measure";
+import { Defer } from "./defer";
 
 type Doing = "asked" | "regrade" | "defer" | "merge" | undefined;
 
@@ -37,7 +29,7 @@ export function DiscrepancyActions({
   const crew = useCrew();
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
-  const rules = useBundle(d.registration)?.rules?.deferral;
+  const known = useBundle(d.registration) !== undefined;
   const [doing, setDoing] = useState<Doing>();
   const done = () => {
     setDoing(undefined);
@@ -46,7 +38,7 @@ export function DiscrepancyActions({
   if (doing === "asked") return <Asked discrepancy={d} onDone={done} />;
   if (doing === "regrade")
     return <Regrade discrepancy={d} onDone={done} lower={can(role && { role }, "grade.lower")} />;
-  if (doing === "defer" && rules) return <Defer discrepancy={d} rules={rules} onDone={done} />;
+  if (doing === "defer") return <Defer discrepancy={d} others={others} role={role} onDone={done} />;
   if (doing === "merge") return <Merge discrepancy={d} others={others} onDone={done} />;
   const open = (what: Doing, words: string, testID: string) => (
     <Button
@@ -66,7 +58,7 @@ export function DiscrepancyActions({
         can(role && { role }, "discrepancy.merge") &&
         open("merge", "Merge with another", "merge")}
       {/* Rules load later than the rest: placed last, so that no button moves. */}
-      {rules &&
+      {known &&
         can(role && { role }, "discrepancy.defer") &&
         open("defer", d.deferred ? "Defer again" : "Can it be deferred?", "defer")}
     </View>
@@ -187,122 +179,6 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
       <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
         Cancel
       </Button>
-    </View>
-  );
-}
-
-const KINDS = ["day", "night", "instrument", "hire"] as const;
-const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
-const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
-
-/** Deferral questions in order: those answered by data show their source, the others are asked. */
-function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralRules }) {
-  const dispatch = useAppDispatch();
-  const bundle = useBundle(d.registration);
-  const [kinds, setKinds] = useState<(typeof KINDS)[number][]>(["day"]);
-  const [told, setTold] = useState<Record<string, DeferralReply>>({});
-  const itemId = d.itemId;
-  const outcome = mayBeDeferred({
-    rules,
-    flight: kinds,
-    found: d.openedAt.slice(0, 10),
-    told,
-    ...(itemId !== undefined && { itemId }),
-    ...(bundle?.equipment && { list: bundle.equipment }),
-    ...(bundle?.equipment?.minimum && { minimum: bundle.equipment.minimum }),
-  });
-  const { open, result, trail, why, placard, deactivate, operations, maintenance, until, needs } = outcome;
-  const defer = () => {
-    const deferral: DiscrepancyDeferral = {
-      basis: [
-        why,
-        ...trail.map(
-          ({ ask, answer, because }) => `${ask} ${TOLD_WORDS[answer]}.${because ? ` ${because}` : ""}`,
-        ),
-      ]
-        .join(" ")
-        .slice(0, 2000),
-      rules: bundle?.rules?.id ?? "rules",
-      for: [...kinds],
-      ...(outcome.equipment && { equipment: outcome.equipment.id }),
-      ...(until && { until }),
-      ...(placard && { placard }),
-      ...(deactivate && { deactivated: deactivate }),
-      ...(operations && { operations }),
-    };
-    dispatch(recordOfAircraft("discrepancy.deferred", { discrepancyId: d.id, ...deferral }));
-    onDone();
-  };
-  return (
-    <View className="max-w-2xl gap-3" testID="deferral">
-      <Heading className="text-lg">Can it be deferred?</Heading>
-      <View className="flex-row flex-wrap gap-2">
-        {KINDS.map((kind) => (
-          <Toggle
-            key={kind}
-            on={kinds.includes(kind)}
-            onPress={() => {
-              setKinds(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
-              setTold({});
-            }}
-          >
-            {kind}
-          </Toggle>
-        ))}
-      </View>
-      {trail.map(({ question, ask, answer, from, because, source }) => (
-        <View key={question} className="rounded-xl bg-stone px-3 py-2">
-          <Text className="font-mid">{ask}</Text>
-          <Text>{`${TOLD_WORDS[answer]}. ${because ?? ""}`}</Text>
-          <Text className="text-sm text-voice">{`${from === "data" ? "On file" : "Your answer"} · ${source.text}${source.example ? " (example value)" : ""}`}</Text>
-        </View>
-      ))}
-      {open && (
-        <View className="gap-2 rounded-xl border-2 border-ink px-3 py-2">
-          <Text className="font-strong text-lg">{open.ask}</Text>
-          <Text className="text-sm text-voice">{open.source.text}</Text>
-          <View className="flex-row flex-wrap gap-2">
-            {TELL.map((answer) => (
-              <Button
-                key={answer}
-                className="px-5"
-                testID={`told-${answer}`}
-                onPress={() => setTold({ ...told, [open.id]: answer })}
-              >
-                {TOLD_WORDS[answer]}
-              </Button>
-            ))}
-          </View>
-        </View>
-      )}
-      {result && (
-        <View className="gap-1" role="status" testID="deferral-result">
-          <Text className={`font-strong text-xl ${result === "deferrable" ? "" : "text-clay"}`}>
-            {result === "deferrable"
-              ? "It can be deferred"
-              : result === "ask first"
-                ? "Ask first"
-                : "It cannot be deferred"}
-          </Text>
-          <Text>{why}</Text>
-          {until && <Text>{`Until ${until} at the latest.`}</Text>}
-          {placard && <Text>{`Placard: ${placard}.`}</Text>}
-          {deactivate && <Text>{`Deactivated: ${deactivate}.`}</Text>}
-          {[operations, maintenance].map((words) => words && <Text key={words}>{words}</Text>)}
-          {needs && <Text className="text-sm text-voice">{`Signed by ${needs.signedBy.join(" or ")}.`}</Text>}
-          {result === "deferrable" && (
-            <Button tone="primary" className="self-start px-6" testID="sign-deferral" onPress={defer}>
-              Placard fitted: defer
-            </Button>
-          )}
-        </View>
-      )}
-      <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
-        Cancel
-      </Button>
-      <Text className="text-sm text-voice">
-        Example rule set: local rules, the aircraft's handbook and licensed maintenance come first.
-      </Text>
     </View>
   );
 }

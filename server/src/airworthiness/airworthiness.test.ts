@@ -157,6 +157,51 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(log).toContain("Inês Valadares");
 });
 
+test("a deferral is admitted by the aircraft's own rules: what is out already, who signs, until when, on which meter", async () => {
+  const open = async (registration: string, itemId: string) => {
+    const event = made("discrepancy.opened", {
+      discrepancyId: "",
+      registration,
+      stationId: "nose",
+      itemId,
+      text: `${itemId} does not work`,
+      grade: "ask",
+    });
+    Object.assign(event.data, { discrepancyId: event.id });
+    await accept(event);
+    return event.id;
+  };
+  const [one, other] = [await open("QX-DOV", "quick.landing"), await open("QX-DOV", "quick.landing")];
+  const twin = (discrepancyId: string, more: object = {}, crewId = "kofi") =>
+    made(
+      "discrepancy.deferred",
+      {
+        discrepancyId,
+        basis: "By the list.",
+        rules: "example-minimum-list",
+        equipment: "landing-lights",
+        for: ["day" as const],
+        broken: 1,
+        until: "2026-06-01",
+        ...more,
+      },
+      { crewId },
+    );
+  const refusal = async (...events: PreflightEvent[]) => (await accept(...events)).refused[0];
+  expect(await refusal(twin(one, {}, "ines"))).toMatchObject({
+    field: "data",
+    reason: "This deferral must be signed by mechanic.",
+  });
+  expect(await refusal(twin(one, { rules: "example" }))).toMatchObject({ field: "data.rules" });
+  expect(await refusal(twin(one, { reading: { meter: "bananas", at: 10 } }))).toMatchObject({
+    field: "data.reading.meter",
+  });
+  expect(await refusal(twin(one, { broken: 2 }))).toMatchObject({ field: "data" });
+  // Both in one batch: the second is refused.
+  const second = await refusal(twin(one), twin(other));
+  expect(second?.reason).toContain("0 of 2 working, 1 required. 1 is out already.");
+});
+
 test("who may what: a student defers nothing, a pilot releases only preventive work, no one lowers a grade but instructor and mechanic", async () => {
   const opened = made(
     "discrepancy.opened",

@@ -7,6 +7,7 @@ export const subjectOf = {
   discrepancy: (id: string) => `discrepancy ${id}`,
   aircraft: (groupId: string, registration: string) => `aircraft ${groupId} ${registration}`,
   component: (groupId: string, id: string) => `component ${groupId} ${id}`,
+  equipment: (groupId: string, id: string) => `equipment ${groupId} ${id}`,
   person: (groupId: string, id: string) => `person ${groupId} ${id}`,
   plan: (groupId: string) => `plan ${groupId}`,
   file: (groupId: string, kind: string, id: string) => `file ${groupId} ${kind} ${id}`,

@@ -1,13 +1,12 @@
 import { can } from "@cravix/contract";
-import { type EventData, MAX_PHOTOGRAPHS, mayBeDeferred } from "@cravix/core";
-import { and, eq, inArray, sql } from "drizzle-orm";
-import { readEquipment } from "../../airworthiness/read-airworthiness";
+import { type EventData, MAX_PHOTOGRAPHS } from "@cravix/core";
+import { and, eq, inArray } from "drizzle-orm";
 import { event as eventTable } from "../../db/schema/checklist";
 import { discrepancy } from "../../db/schema/discrepancy";
-import { aircraft, airfield, crew } from "../../db/schema/fleet";
+import { crew } from "../../db/schema/fleet";
 import { openInSpiteOfMerge } from "../../fleet/merged-discrepancies";
-import { readRules } from "../../fleet/read-rules";
 import { subjectOf } from "../lock-subjects";
+import { admitDeferral } from "./admit-deferral";
 import { type Admission, eventKind, type Fault } from "./event-kind";
 
 type Row = typeof discrepancy.$inferSelect;
@@ -57,38 +56,6 @@ async function isReleased(
   return preventive === true && closes.includes(discrepancyId);
 }
 
-/** Why the rules forbid deferral, from data alone; questions for a person are left to that person. */
-async function notDeferrable(
-  { tx, groupId }: Admission,
-  row: Row,
-  flight: EventData["discrepancy.deferred"]["for"],
-): Promise<string | undefined> {
-  const [found] = await tx
-    .select({ body: aircraft.body, field: airfield.body })
-    .from(aircraft)
-    .leftJoin(
-      airfield,
-      and(
-        eq(airfield.groupId, aircraft.groupId),
-        eq(airfield.id, sql`json_value(${aircraft.body}, '$.base')`),
-      ),
-    )
-    .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, row.registration)));
-  if (!found || row.itemId === null) return undefined;
-  const rules = await readRules(tx, groupId, found.body.rules ?? found.field?.rules);
-  const list = await readEquipment(tx, found.body.typeId, groupId);
-  if (!rules?.deferral || !list) return undefined;
-  const outcome = mayBeDeferred({
-    rules: rules.deferral,
-    list,
-    itemId: row.itemId,
-    flight,
-    found: row.openedAt.slice(0, 10),
-    ...(list.minimum && { minimum: list.minimum }),
-  });
-  return outcome.result === "not deferrable" ? outcome.why : undefined;
-}
-
 const NOT_ON_RECORD: Fault = {
   field: "data.discrepancyId",
   reason: "This discrepancy is not on record. Send its first entry before this one.",
@@ -133,12 +100,13 @@ export const DISCREPANCY_KINDS = {
     rows: ["discrepancy"],
   }),
   "discrepancy.deferred": eventKind("discrepancy.deferred", {
-    subjects: own,
-    async admit(admission, { data }) {
-      const row = await rowOf(admission, data.discrepancyId);
-      const why = row && (await notDeferrable(admission, row, data.for));
-      return why ? { field: "data", reason: `This discrepancy cannot be deferred. ${why}` } : undefined;
-    },
+    // What else of this equipment is out decides too.
+    subjects: ({ data }, groupId) => [
+      subjectOf.discrepancy(data.discrepancyId),
+      ...(data.equipment === undefined ? [] : [subjectOf.equipment(groupId, data.equipment)]),
+    ],
+    admit: async (admission, { data }) =>
+      admitDeferral(admission, await rowOf(admission, data.discrepancyId), data),
     rows: ["discrepancy"],
   }),
   "discrepancy.photographed": eventKind("discrepancy.photographed", {

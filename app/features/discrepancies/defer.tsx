@@ -1,0 +1,272 @@
+import type { CrewMember, DiscrepancyDetail } from "@cravix/contract/client";
+import {
+  type DeferralOutcome,
+  type DeferralReply,
+  type DiscrepancyDeferral,
+  FLIGHT_KINDS,
+  type FlightKind,
+  localDate,
+  mayBeDeferred,
+  maySignDeferral,
+} from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { recordOfAircraft } from "../../store/preflight/record";
+import { useBundle } from "../../store/server/server-state";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { DateField } from "../../ui/input/date-field";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+
+/** Kinds chosen at the top: told, on or off. The others are asked where something depends on them. */
+const CHOSEN = ["day", "night", "instrument", "hire"] as const;
+const TOLD: ReadonlySet<FlightKind> = new Set([...CHOSEN, "passengers", "solo student"]);
+const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
+const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
+
+/** Deferral questions in order: those answered by data show their source, the others are asked. */
+export function Defer({
+  discrepancy: d,
+  others,
+  role,
+  onDone,
+}: {
+  discrepancy: DiscrepancyDetail;
+  /** Other open discrepancies: what is out already counts. */
+  others: readonly DiscrepancyDetail[];
+  role: CrewMember["role"] | undefined;
+  onDone: () => void;
+}) {
+  const dispatch = useAppDispatch();
+  const bundle = useBundle(d.registration);
+  const [kinds, setKinds] = useState<(typeof CHOSEN)[number][]>(["day"]);
+  const [also, setAlso] = useState<Partial<Record<FlightKind, boolean>>>({});
+  const [told, setTold] = useState<Record<string, DeferralReply>>({});
+  const [broken, setBroken] = useState<number>();
+  const flight = [...kinds, ...FLIGHT_KINDS.filter((kind) => also[kind])];
+  const list = bundle?.equipment;
+  const zone = bundle?.papers?.record.timeZone;
+  const equipment = d.itemId && list?.equipment.find(({ items }) => items.includes(d.itemId as string));
+  const outcome = mayBeDeferred({
+    flight,
+    untold: FLIGHT_KINDS.filter((kind) => !TOLD.has(kind) && also[kind] === undefined),
+    // The day at the aircraft's base.
+    found: localDate(d.openedAt, zone),
+    told,
+    out: others.reduce(
+      (sum, { registration, deferred }) =>
+        registration === d.registration && equipment && deferred?.equipment === equipment.id
+          ? sum + (deferred.broken ?? 1)
+          : sum,
+      0,
+    ),
+    ...(broken !== undefined && { broken }),
+    ...(bundle?.rules?.deferral && { rules: bundle.rules.deferral }),
+    ...(bundle && { built: String(bundle.aircraft.year) }),
+    ...(d.itemId !== undefined && { itemId: d.itemId }),
+    ...(list && { list }),
+    ...(list?.minimum && { minimum: list.minimum }),
+  });
+  const defer = (until: string | undefined) => {
+    dispatch(
+      recordOfAircraft("discrepancy.deferred", {
+        discrepancyId: d.id,
+        ...deferralOf(outcome, {
+          rules: bundle?.rules?.id ?? "rules",
+          flight,
+          ...(broken !== undefined && { broken }),
+          ...(until && { until }),
+        }),
+      }),
+    );
+    onDone();
+  };
+  return (
+    <View className="max-w-2xl gap-3" testID="deferral">
+      <Heading className="text-lg">Can it be deferred?</Heading>
+      <View className="flex-row flex-wrap gap-2">
+        {CHOSEN.map((kind) => (
+          <Toggle
+            key={kind}
+            on={kinds.includes(kind)}
+            onPress={() => {
+              setKinds(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
+              setTold({});
+            }}
+          >
+            {kind}
+          </Toggle>
+        ))}
+      </View>
+      <Trail outcome={outcome} />
+      {outcome.count && <HowMany count={outcome.count} onTold={setBroken} />}
+      {outcome.depends
+        ? outcome.depends.map((kind) => (
+            <Choice
+              key={kind}
+              title={`Is this flight one of: ${kind}?`}
+              options={["yes", "no"] as const}
+              value={undefined}
+              words={(answer) => TOLD_WORDS[answer]}
+              onChange={(answer) => setAlso({ ...also, [kind]: answer === "yes" })}
+            />
+          ))
+        : outcome.open && (
+            <View className="gap-2 rounded-xl border-2 border-ink px-3 py-2">
+              <Text className="font-strong text-lg">{outcome.open.ask}</Text>
+              <Text className="text-sm text-voice">{outcome.open.source.text}</Text>
+              <View className="flex-row flex-wrap gap-2">
+                {TELL.map((answer) => (
+                  <Button
+                    key={answer}
+                    className="px-5"
+                    testID={`told-${answer}`}
+                    onPress={() => outcome.open && setTold({ ...told, [outcome.open.id]: answer })}
+                  >
+                    {TOLD_WORDS[answer]}
+                  </Button>
+                ))}
+              </View>
+            </View>
+          )}
+      {outcome.result && (
+        <Result
+          outcome={outcome}
+          role={role}
+          today={localDate(new Date().toISOString(), zone)}
+          onDefer={defer}
+        />
+      )}
+      <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
+        Cancel
+      </Button>
+      <Text className="text-sm text-voice">
+        Example rule set: local rules, the aircraft's handbook and licensed maintenance come first.
+      </Text>
+    </View>
+  );
+}
+
+/** The deferral as recorded: with the questions and answers in words. */
+function deferralOf(
+  { why, trail, equipment, until, placard, deactivate, operations }: DeferralOutcome,
+  told: { rules: string; flight: FlightKind[]; broken?: number; until?: string },
+): DiscrepancyDeferral {
+  const answers = trail.map(
+    ({ ask, answer, because }) => `${ask} ${TOLD_WORDS[answer]}.${because ? ` ${because}` : ""}`,
+  );
+  const last = until ?? told.until;
+  return {
+    basis: [why, ...answers].join(" ").slice(0, 2000),
+    rules: told.rules,
+    for: told.flight,
+    ...(told.broken !== undefined && { broken: told.broken }),
+    ...(equipment && { equipment: equipment.id }),
+    ...(last && { until: last }),
+    ...(placard && { placard }),
+    ...(deactivate && { deactivated: deactivate }),
+    ...(operations && { operations }),
+  };
+}
+
+/** Answers so far with their source. */
+function Trail({ outcome: { trail } }: { outcome: DeferralOutcome }) {
+  return trail.map(({ question, ask, answer, from, because, source }) => (
+    <View key={question} className="rounded-xl bg-stone px-3 py-2">
+      <Text className="font-mid">{ask}</Text>
+      <Text>{`${TOLD_WORDS[answer]}. ${because ?? ""}`}</Text>
+      <Text className="text-sm text-voice">{`${from === "data" ? "On file" : "Your answer"} · ${source.text}${source.example ? " (example value)" : ""}`}</Text>
+    </View>
+  ));
+}
+
+function HowMany({
+  count: { installed, out },
+  onTold,
+}: {
+  count: NonNullable<DeferralOutcome["count"]>;
+  onTold: (broken: number) => void;
+}) {
+  const options = Array.from({ length: Math.max(1, installed - out) }, (_, i) => String(i + 1));
+  return (
+    <Choice
+      title={`How many of the ${installed} do not work?`}
+      options={options}
+      value={undefined}
+      onChange={(answer) => onTold(Number(answer))}
+      why={
+        out > 0 ? `${out} ${out === 1 ? "is" : "are"} deferred already; count only the others.` : undefined
+      }
+    />
+  );
+}
+
+/** The result, what must be confirmed, and who signs. */
+function Result({
+  outcome,
+  role,
+  today,
+  onDefer,
+}: {
+  outcome: DeferralOutcome;
+  role: CrewMember["role"] | undefined;
+  today: string;
+  onDefer: (until: string | undefined) => void;
+}) {
+  const { result, why, until, placard, deactivate, needs, needsDate, confirm = [] } = outcome;
+  const [confirmed, setConfirmed] = useState<string[]>([]);
+  const [day, setDay] = useState("");
+  const signs = needs && role !== undefined && maySignDeferral(role, needs.signedBy);
+  const ready = confirm.every((one) => confirmed.includes(one)) && (!needsDate || day >= today);
+  return (
+    <View className="gap-2" role="status" testID="deferral-result">
+      <Text className={`font-strong text-xl ${result === "deferrable" ? "" : "text-clay"}`}>
+        {result === "deferrable"
+          ? "It can be deferred"
+          : result === "ask first"
+            ? "Ask first"
+            : "It cannot be deferred"}
+      </Text>
+      <Text>{why}</Text>
+      {until && <Text>{`Until ${until} at the latest.`}</Text>}
+      {placard && <Text>{`Placard: ${placard}.`}</Text>}
+      {deactivate && <Text>{`Deactivated: ${deactivate}.`}</Text>}
+      {needs && !signs && (
+        <Text className="font-mid text-clay">{`It must be signed by ${needs.signedBy.join(" or ")}.`}</Text>
+      )}
+      {result === "deferrable" && signs && (
+        <>
+          {confirm.map((one) => (
+            <Toggle
+              key={one}
+              on={confirmed.includes(one)}
+              className="items-start px-4"
+              textClassName="text-base text-left"
+              onPress={() =>
+                setConfirmed(
+                  confirmed.includes(one) ? confirmed.filter((done) => done !== one) : [...confirmed, one],
+                )
+              }
+            >
+              {one}
+            </Toggle>
+          ))}
+          {needsDate && (
+            <DateField label="Last day, as the list says" value={day} min={today} onChange={setDay} />
+          )}
+          <Button
+            tone="primary"
+            className="self-start px-6"
+            testID="sign-deferral"
+            disabled={!ready}
+            onPress={() => onDefer(needsDate ? day : undefined)}
+          >
+            Defer
+          </Button>
+        </>
+      )}
+    </View>
+  );
+}
