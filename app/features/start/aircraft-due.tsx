@@ -11,12 +11,14 @@ import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import type { Planned } from "../../store/preflight/planned-slice";
 import { Choice } from "../../ui/input/choice";
+import { DateField } from "../../ui/input/date-field";
 import { Stepper } from "../../ui/input/stepper";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { DueJudgements } from "../airworthiness/due-judgements";
 import { useAirworthiness } from "../airworthiness/use-airworthiness";
 import type { KnownAircraft } from "./aircraft-frame";
+import { FlightQuestions } from "./flight-questions";
 
 /** Last release signed after the last flight: the next preflight is one after maintenance. */
 export function releasedSinceFlown({ released, lastLine }: AirworthinessOnFile): string | undefined {
@@ -41,26 +43,31 @@ export function launchOf(
 
 /** Whether the aircraft is in date for the planned flight; offers a flight to the workshop if a limit allows one. */
 export function AircraftDue({
-  aircraft: { bundle, plan },
+  aircraft,
   change,
 }: {
   aircraft: KnownAircraft;
   change: (part: Change<Planned>) => void;
 }) {
+  const { bundle, plan } = aircraft;
   const papers = useAirworthiness(bundle);
-  const { flightMin, landings = 1, conditions, purpose } = plan;
+  const { flightMin, landings = 1, conditions, purpose, use, airspace, fullSeats, onDay } = plan;
   // Default: the last launch method.
   const launch = papers && launchOf(papers.onFile, plan.launch);
   const asked = useMemo(
     () => ({
-      at: new Date().toISOString(),
+      // At noon of another day.
+      at: onDay === undefined ? new Date().toISOString() : `${onDay}T12:00:00.000Z`,
       minutes: flightMin,
       landings,
       conditions,
       ...(launch && { launch }),
       ...(purpose && { purpose }),
+      ...(use && { use }),
+      ...(airspace && { airspace }),
+      ...(fullSeats !== undefined && { fullSeats }),
     }),
-    [flightMin, landings, conditions, launch, purpose],
+    [flightMin, landings, conditions, launch, purpose, use, airspace, fullSeats, onDay],
   );
   const mayFerry = useMemo(
     () =>
@@ -108,7 +115,14 @@ export function AircraftDue({
           onChange={(way) => change({ launch: way })}
         />
       )}
+      <FlightQuestions aircraft={aircraft} papers={papers} change={change} />
       <Heading className="mt-2 text-lg">Aircraft: in date for this flight?</Heading>
+      <DateField
+        label="Day of the flight, if not today"
+        value={onDay ?? ""}
+        min={papers.today}
+        onChange={(day) => change({ onDay: day === "" || day <= papers.today ? undefined : day })}
+      />
       <DueJudgements papers={papers.pinned} asked={asked} />
       {(mayFerry || purpose) && (
         <View className="gap-1">

@@ -41,6 +41,8 @@ export function minimaOf(
 export interface PersonsFlight {
   conditions: readonly Condition[];
   minutes: number;
+  /** Day of the flight, if not today. */
+  onDay?: string | undefined;
 }
 
 /** Minutes after the flight in which it may still end: a late start. */
@@ -49,10 +51,10 @@ const LATE_MIN = 60;
 /** This flight as a question to a person's due items: on the days of the aircraft's base. */
 export function flightOfPerson(
   { aircraft, type, papers }: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
-  { conditions, minutes }: PersonsFlight,
+  { conditions, minutes, onDay }: PersonsFlight,
 ): PersonFlight {
   const zone = papers?.record.timeZone;
-  const now = Date.now();
+  const now = onDay === undefined ? Date.now() : Date.parse(`${onDay}T12:00:00Z`);
   return {
     today: localDate(new Date(now).toISOString(), zone),
     ends: localDate(new Date(now + (minutes + LATE_MIN) * 60_000).toISOString(), zone),

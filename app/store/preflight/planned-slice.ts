@@ -1,4 +1,13 @@
-import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose, WeatherInputs } from "@cravix/core";
+import type {
+  AirspaceKind,
+  Condition,
+  FlightUse,
+  LaunchWay,
+  PlannedLoad,
+  Preferences,
+  Purpose,
+  WeatherInputs,
+} from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { applyPatch, type Change } from "../apply-patch";
 
@@ -16,6 +25,12 @@ export interface Planned {
   departure?: PlannedDeparture;
   /** Purpose that may allow exceeding a due limit. */
   purpose?: Purpose | undefined;
+  /** What the flight is for, the airspace at both ends, and the seats; absent: not told. */
+  use?: FlightUse;
+  airspace?: Partial<Record<AirspaceKind, boolean>>;
+  fullSeats?: boolean;
+  /** Day for which the due items are asked, if not today. */
+  onDay?: string | undefined;
   /** Outside air temperature; absent: not entered. */
   celsius?: number;
   /** Second person, who reads, answers or holds. */

@@ -33,8 +33,20 @@ export function beginPreflight(registration: string) {
     const bundle = bundleOf(getState(), registration);
     if (!bundle)
       throw new Error(`No data for ${registration} on this device yet. Connect once to download it.`);
-    const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId, departure } =
-      planned.byRegistration[registration] ?? NOTHING_PLANNED;
+    const {
+      conditions,
+      flightMin,
+      landings,
+      launch,
+      load,
+      purpose,
+      use,
+      airspace,
+      fullSeats,
+      celsius,
+      secondCrewId,
+      departure,
+    } = planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
     // The preflight has the id of its first event, so nobody else can start it.
@@ -67,6 +79,9 @@ export function beginPreflight(registration: string) {
           ...(launch && { plannedLaunch: launch }),
           ...(load && { plannedLoad: load }),
           ...(purpose && { purpose }),
+          ...(use && { use }),
+          ...(airspace && { airspace }),
+          ...(fullSeats !== undefined && { fullSeats }),
           preferences,
           ...(celsius !== undefined && { celsius }),
           ...(departure?.weather && { weather: departure.weather }),

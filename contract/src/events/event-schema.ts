@@ -1,4 +1,5 @@
 import {
+  AIRSPACE_KINDS,
   ASKED_BY,
   assertPlausible,
   BRAKE_WAYS,
@@ -9,6 +10,7 @@ import {
   type EventType,
   FINDING_GRADES,
   FLIGHT_SUBJECTS,
+  FLIGHT_USES,
   FUEL_COLOURS,
   FUEL_GRADES,
   FUEL_UNITS,
@@ -139,6 +141,12 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
     plannedLaunch: string().oneOf(LAUNCH_WAYS),
     plannedLoad: optional(object(loadFields())),
     purpose: string().oneOf(PURPOSES),
+    use: string().oneOf(FLIGHT_USES),
+    airspace: optional(
+      object(Object.fromEntries(AIRSPACE_KINDS.map((kind) => [kind, boolean()]))).noUnknown(),
+    ),
+    fullSeats: boolean(),
+    dayAndNight: boolean(),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
     weather: optional(object(weatherToldFields)),

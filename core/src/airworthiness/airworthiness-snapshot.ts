@@ -118,8 +118,8 @@ export interface RequestedFlight {
   conditions: readonly Condition[];
   /** What it is for. */
   use?: FlightUse;
-  /** Airspace and airfields at both ends that require equipment; an empty list if there are none. */
-  airspace?: readonly AirspaceKind[];
+  /** Whether it goes to airspace and airfields that require equipment; each absent if not told. */
+  airspace?: Readonly<Partial<Record<AirspaceKind, boolean>>>;
   /** Whether every seat is occupied. */
   fullSeats?: boolean;
   /** By day and by night on one flight. */
@@ -149,7 +149,7 @@ export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
 export function kindsOfFlight(
   asked: Pick<RequestedFlight, "conditions" | "use" | "airspace" | "fullSeats" | "dayAndNight" | "purpose">,
 ): { kinds: FlightKind[]; untold: FlightKind[] } {
-  const { conditions, airspace, fullSeats, dayAndNight, purpose } = asked;
+  const { conditions, airspace = {}, fullSeats, dayAndNight, purpose } = asked;
   const kinds = new Set(flightKindsOf(conditions));
   if (dayAndNight) kinds.add("day").add("night");
   const use =
@@ -160,16 +160,28 @@ export function kindsOfFlight(
         ? "ferry"
         : undefined);
   if (use) kinds.add(use);
-  for (const kind of airspace ?? []) kinds.add(kind);
+  for (const kind of AIRSPACE_KINDS) if (airspace[kind]) kinds.add(kind);
   if (fullSeats) kinds.add("every seat occupied");
   return {
     kinds: [...kinds],
     untold: [
       ...(use ? [] : FLIGHT_USES),
-      ...(airspace ? [] : AIRSPACE_KINDS),
+      ...AIRSPACE_KINDS.filter((kind) => airspace[kind] === undefined),
       ...(fullSeats === undefined ? (["every seat occupied"] as const) : []),
     ],
   };
+}
+
+/** Kinds of flight that decide something on this aircraft and that only the pilot can tell. Complexity: O(items + deferrals). */
+export function kindsToAsk(
+  items: readonly Pick<DueItem, "for">[],
+  deferrals: readonly { depends?: readonly FlightKind[] }[] = [],
+): FlightKind[] {
+  const named = new Set([
+    ...items.flatMap((item) => item.for ?? []),
+    ...deferrals.flatMap(({ depends }) => depends ?? []),
+  ]);
+  return kindsOfFlight({ conditions: [] }).untold.filter((kind) => named.has(kind));
 }
 
 const LAUNCHES: Partial<Record<MeterKind, LaunchWay>> = { "winch launches": "winch", aerotows: "aerotow" };

@@ -228,11 +228,12 @@ describe("kinds of flight", () => {
     const transponder = (kinds: DueItem["for"]) =>
       record([item("it", [{ by: "date", date: "2026-01-01" }], { ...(kinds && { for: kinds }) })]);
     expect(judged(transponder(["transponder airspace"])).it?.state).toBe("not known");
-    expect(judged(transponder(["transponder airspace"]), { airspace: [] }).it?.state).toBe(
-      "not for this flight",
-    );
     expect(
-      judged(transponder(["transponder airspace"]), { airspace: ["transponder airspace"] }).it?.state,
+      judged(transponder(["transponder airspace"]), { airspace: { "transponder airspace": false } }).it
+        ?.state,
+    ).toBe("not for this flight");
+    expect(
+      judged(transponder(["transponder airspace"]), { airspace: { "transponder airspace": true } }).it?.state,
     ).toBe("overdue");
     expect(judged(transponder(["every seat occupied"]), { fullSeats: false }).it?.state).toBe(
       "not for this flight",

@@ -3,7 +3,7 @@ import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
 import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
 import type { LocalDate } from "../../airworthiness/calendar/local-date";
 import type { ComponentSnapshot } from "../../airworthiness/component-moves";
-import type { Purpose } from "../../airworthiness/due/due-item";
+import type { AirspaceKind, FlightUse, Purpose } from "../../airworthiness/due/due-item";
 import type { TechnicalLogEntry } from "../../airworthiness/flights/technical-log-entry";
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
@@ -48,6 +48,11 @@ export interface EventData {
     plannedLoad?: PlannedLoad;
     /** Purpose of the flight, which may allow exceeding a due limit. */
     purpose?: Purpose;
+    /** What the flight is for, the airspace at both ends, the seats, and whether it is by day and by night; absent: not told. */
+    use?: FlightUse;
+    airspace?: Partial<Record<AirspaceKind, boolean>>;
+    fullSeats?: boolean;
+    dayAndNight?: boolean;
     preferences?: Preferences;
     /** Outside air temperature, for the battery capacity at start. */
     celsius?: number;

@@ -25,6 +25,7 @@ export function requestedFlight(
     | "purpose"
     | "conditions"
     | "readings"
+    | "flight"
   >,
 ): RequestedFlight | undefined {
   if (!list.papers || !state.startedAt) return undefined;
@@ -41,6 +42,7 @@ export function requestedFlight(
     ...(state.plannedLandings !== undefined && { landings: state.plannedLandings }),
     ...(state.plannedLaunch && { launch: state.plannedLaunch }),
     ...(state.purpose && { purpose: state.purpose }),
+    ...state.flight,
   };
 }
 

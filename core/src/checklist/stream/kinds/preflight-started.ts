@@ -16,6 +16,10 @@ export const preflightStarted: EventHandler<"preflight.started"> = (
     plannedLaunch,
     plannedLoad,
     purpose,
+    use,
+    airspace,
+    fullSeats,
+    dayAndNight,
     preferences,
     celsius,
     weather,
@@ -30,6 +34,14 @@ export const preflightStarted: EventHandler<"preflight.started"> = (
     ...(plannedLaunch && { plannedLaunch }),
     ...(plannedLoad && { plannedLoad }),
     ...(purpose && { purpose }),
+    ...((use || airspace || fullSeats !== undefined || dayAndNight) && {
+      flight: {
+        ...(use && { use }),
+        ...(airspace && { airspace }),
+        ...(fullSeats !== undefined && { fullSeats }),
+        ...(dayAndNight && { dayAndNight }),
+      },
+    }),
     ...(preferences && { preferences }),
     // The reported temperature is more reliable than the planned one.
     ...((weather?.report?.celsius ?? celsius) !== undefined && {
