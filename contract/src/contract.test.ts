@@ -253,6 +253,13 @@ describe("an event that crosses the boundary", () => {
       work: { item: "medical", date: "2026-05-01", sets: { date: "2027-05-31" } },
     },
     "daily.signed": { registration: "QX-TAR", date: "2026-05-01" },
+    "document.renewed": {
+      registration: "QX-TAR",
+      item: "insurance",
+      date: "2026-05-01",
+      until: "2027-05-01",
+      source: "policy 12",
+    },
     interrupted: { itemId: "x", cause: "screen left", since: "2026-05-01T11:58:00.000Z" },
     resumed: { way: "some items back" },
     "verdict.signed": { verdict: "go", decision: "fly", reasons: [] },

@@ -37,6 +37,10 @@ const DEEDS = {
     roles: ["pilot", "instructor", "mechanic", "owner"],
   },
   "discrepancy.merge": { label: "merge discrepancies", roles: ["instructor", "mechanic"] },
+  "document.renew": {
+    label: "renew a document",
+    roles: ["pilot", "instructor", "mechanic", "owner", "administrator"],
+  },
   "daily.sign": {
     label: "sign the daily inspection",
     roles: ["pilot", "instructor", "mechanic", "owner"],
@@ -198,6 +202,7 @@ export const EVENT_DEEDS: {
   "person.due-dropped": personDeed,
   "person.done": personDeed,
   "daily.signed": "daily.sign",
+  "document.renewed": "document.renew",
   "assessment.waived": "preflight.record",
   interrupted: "preflight.record",
   resumed: "preflight.record",

@@ -1,15 +1,15 @@
 import { can } from "@cravix/contract/client";
 import {
-  type DueItem,
   dueText,
   formatNumber,
   isCounted,
+  isRenewable,
   isSoon,
   metersOfSnapshot,
+  type NextDue,
   remainingText,
   sentenceOf,
   spokenDate,
-  type WorkDone,
 } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
@@ -28,6 +28,7 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { AxisRow, AxisScale } from "./due-axis";
 import { gradeOf } from "./grade-of";
 import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { Renew } from "./renew";
 import { type Airworthiness, type DueRow, dueRows, useAirworthiness } from "./use-airworthiness";
 
 /** Due items of one aircraft, next first, on one axis. */
@@ -232,8 +233,11 @@ function Row({
 
 function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; papers: Airworthiness }) {
   const wide = useWide();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const me = useCrew().find(({ id }) => id === crewId);
   const meters = metersOfSnapshot(papers.pinned);
   const grade = gradeOf(item, verdict);
+  const nameOf = (id: string) => papers.pinned.dues.find((one) => one.item.id === id)?.item.name ?? id;
   return (
     <View className="gap-2 rounded-xl bg-stone px-4 py-3" testID="due-detail">
       {wide && <Heading className="text-2xl">{item.name}</Heading>}
@@ -258,14 +262,20 @@ function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; pa
             className="text-sm text-voice"
           >{`Valid until ${dueText(point, meters)}.`}</Text>
         ))}
-      <Text className="text-sm text-voice">{lastWork(item, due.last)}</Text>
+      <Text className="text-sm text-voice">{lastWork(due, nameOf)}</Text>
       <Text className="text-sm text-voice">{`${item.source.text}${item.source.example ? " (example value)" : ""}`}</Text>
+      {isRenewable(item) && can(me && { role: me.role }, "document.renew") && (
+        <Renew registration={papers.onFile.record.registration} item={item} today={papers.today} />
+      )}
     </View>
   );
 }
 
-function lastWork(_item: DueItem, last: WorkDone | undefined): string {
-  return last
-    ? `Last done on ${spokenDate(last.date)}.`
-    : "No work on record: the date is printed on the item itself.";
+/** When it was last done, through which other work, and what ended it. */
+function lastWork({ last, ended }: NextDue, nameOf: (id: string) => string): string {
+  if (ended) return `Ended by ${nameOf(ended.item)} on ${spokenDate(ended.date)}.`;
+  if (!last) return "No work on record: the date is printed on the item itself.";
+  const through = last.through === undefined ? "" : `, with ${nameOf(last.through)}`;
+  const printed = last.sets?.source ? ` (${last.sets.source})` : "";
+  return `Last done on ${spokenDate(last.date)}${through}${printed}.`;
 }

@@ -1,14 +1,10 @@
 import { can, newId } from "@cravix/contract/client";
 import {
   type EventData,
-  isCounted,
-  localDate,
   type OpenDiscrepancy,
   type ReleaseFault,
-  readTotals,
   releaseFaults,
   spokenDate,
-  type WorkRelease,
 } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -18,6 +14,7 @@ import { useAppDispatch } from "../../store/hooks";
 import { type EventInput, recordAll } from "../../store/preflight/record";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
+import { DateField } from "../../ui/input/date-field";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
@@ -26,6 +23,8 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { missingSets, newRelease, type ReleaseDraft, releaseOf } from "./release-draft";
+import { ReleaseMeters, ReleaseWorks } from "./release-works";
 import { type Airworthiness, dueRows, useAirworthiness } from "./use-airworthiness";
 
 /** Releases work to service: work done, due items completed, discrepancies closed, certificate. */
@@ -41,18 +40,6 @@ function Gate({ aircraft }: { aircraft: KnownAircraft }) {
   return <Release aircraft={aircraft} papers={papers} />;
 }
 
-interface Draft {
-  date: string;
-  done: string;
-  reference: string;
-  readings: Record<string, string>;
-  works: string[];
-  closes: string[];
-  kind: string;
-  number: string;
-  leak: string;
-}
-
 function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
   const { bundle, crew, crewId, open } = aircraft;
   const { registration } = bundle.aircraft;
@@ -62,66 +49,32 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
   const me = crew.find((member) => member.id === crewId);
   const full = can(me, "work.release");
   const preventive = !full && bundle.rules?.preventive !== undefined && can(me, "work.release-preventive");
-  const [draft, setDraft] = useState<Draft>({
-    date: papers.today,
-    done: "",
-    reference: "",
-    readings: Object.fromEntries(
-      record.meters
-        .filter(({ kind }) => !isCounted(kind))
-        .map(({ id }) => [id, String(papers.onFile.lastLine?.meters[id]?.in ?? "")]),
-    ),
-    works: [],
-    closes: [],
-    kind: "",
-    number: "",
-    leak: "",
-  });
+  const [draft, setDraft] = useState<ReleaseDraft>(() => newRelease(papers));
   const [faults, setFaults] = useState<ReleaseFault[]>([]);
   const [signed, setSigned] = useState("");
   const [id, setId] = useState("");
   const [problem, setProblem] = useState("");
-  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const set = (part: Partial<ReleaseDraft>) => setDraft({ ...draft, ...part });
   const fault = (at: string) => faults.find((one) => one.at === at)?.words;
   const rows = dueRows(papers, { at: new Date().toISOString(), minutes: 60, conditions: [] });
   const flip = (list: string[], id: string) =>
     list.includes(id) ? list.filter((one) => one !== id) : [...list, id];
   const sign = () => {
     const at = new Date().toISOString();
-    const readings = Object.fromEntries(
-      Object.entries(draft.readings)
-        .filter(([, text]) => text.trim() !== "")
-        .map(([meter, text]) => [meter, Number(text.replace(",", "."))]),
-    );
-    const read = Object.values(readings).every(Number.isFinite)
-      ? readTotals(readings, record.meters, at)
-      : {};
-    const release: WorkRelease = {
-      registration,
-      date: draft.date.trim(),
-      done: draft.done.trim(),
-      readings,
-      works: draft.works.map((item) => ({
-        item,
-        date: draft.date.trim(),
-        totals: ownTotals(papers, item, read),
-      })),
-      closes: draft.closes,
-      leaves: leavesOf(draft.leak, read, draft.date),
-      certificate: { kind: draft.kind.trim(), number: draft.number.trim() },
-      ...(draft.reference.trim() !== "" && { reference: draft.reference.trim() }),
-      ...(preventive && { preventive: true }),
-    };
-    const found = releaseFaults(release, {
-      meters: record.meters,
-      totals,
-      works: [...record.works, ...released],
-      today: papers.today,
-      signedAt: at,
-    });
+    const firstId = newId(Date.now());
+    const release = releaseOf(draft, papers, { at, preventive, unique: firstId.slice(-6) });
+    const found = [
+      ...missingSets(draft, papers),
+      ...releaseFaults(release, {
+        meters: record.meters,
+        totals,
+        works: [...record.works, ...released],
+        today: papers.today,
+        signedAt: at,
+      }),
+    ];
     setFaults(found);
     if (found.length > 0) return;
-    const firstId = newId(Date.now());
     const closing = draft.closes.map(
       (discrepancyId): EventInput => ({
         type: "discrepancy.closed",
@@ -213,25 +166,14 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             maxLength={400}
             placeholder="manual, directive, drawing"
           />
-          <TextField
+          <DateField
             label="Date of the work"
             value={draft.date}
+            max={papers.today}
             onChange={(date) => set({ date })}
-            maxLength={10}
             fault={fault("date")}
           />
-          {record.meters
-            .filter(({ kind }) => !isCounted(kind))
-            .map(({ id, name }) => (
-              <TextField
-                key={id}
-                label={`${name} reading`}
-                value={draft.readings[id] ?? ""}
-                onChange={(text) => set({ readings: { ...draft.readings, [id]: text } })}
-                maxLength={9}
-                fault={fault(`readings.${id}`)}
-              />
-            ))}
+          <ReleaseMeters draft={draft} papers={papers} set={set} fault={fault} />
           <View className="flex-row gap-2">
             <View className="flex-1">
               <TextField
@@ -253,24 +195,13 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
           </View>
         </View>
         <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
-          <Heading className="text-lg">Due items completed</Heading>
-          <View className="flex-row flex-wrap gap-2">
-            {rows
-              .filter(
-                ({ item }) =>
-                  item.kind !== "document" && item.kind !== "database" && (full || item.preventive),
-              )
-              .map(({ item }) => (
-                <Toggle
-                  key={item.id}
-                  on={draft.works.includes(item.id)}
-                  testID={`does-${item.id}`}
-                  onPress={() => set({ works: flip(draft.works, item.id) })}
-                >
-                  {item.name}
-                </Toggle>
-              ))}
-          </View>
+          <ReleaseWorks
+            draft={draft}
+            papers={papers}
+            set={set}
+            fault={fault}
+            rows={rows.filter(({ item }) => full || item.preventive)}
+          />
           <Closes
             open={open}
             closes={draft.closes}
@@ -312,48 +243,4 @@ function Closes({
       </View>
     </>
   );
-}
-
-/** A component's totals, advanced by the same increments as the aircraft's. */
-function ownTotals(
-  { pinned }: Airworthiness,
-  itemId: string,
-  read: Readonly<Record<string, number>>,
-): Record<string, number> {
-  const own = pinned.dues.find(({ item }) => item.id === itemId)?.own;
-  if (!own) return {};
-  return Object.fromEntries(
-    Object.entries(own).map(([meter, total]) => [
-      meter,
-      total + Math.max(0, (read[meter] ?? 0) - (pinned.totals[meter] ?? 0)),
-    ]),
-  );
-}
-
-function leavesOf(text: string, read: Readonly<Record<string, number>>, date: string): WorkRelease["leaves"] {
-  const hours = Number(text.replace(",", "."));
-  const [meter, total] = Object.entries(read)[0] ?? [];
-  if (
-    text.trim() === "" ||
-    !Number.isFinite(hours) ||
-    hours <= 0 ||
-    meter === undefined ||
-    total === undefined
-  )
-    return [];
-  return [
-    {
-      id: `look-again-${date}`,
-      name: "Re-inspection after maintenance",
-      kind: "condition",
-      limits: [{ by: "reading", meter, at: Math.round((total + hours) * 10) / 10 }],
-      once: true,
-      miss: "ask",
-      source: {
-        kind: "handbook",
-        text: `required by the release of ${localDate(`${date}T12:00:00Z`)}`,
-        example: false,
-      },
-    },
-  ];
 }

@@ -393,6 +393,13 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
   "person.due-dropped": { personId: key(), item: key() },
   "person.done": { personId: key(), work: personWorkSchema.required() },
   "daily.signed": { registration: key(), date: day().required() },
+  "document.renewed": {
+    registration: key(),
+    item: key(),
+    date: day().required(),
+    until: day().required(),
+    source: text(200),
+  },
   "assessment.waived": {
     subjects: array()
       .of(string().required().oneOf(FLIGHT_SUBJECTS))

@@ -293,6 +293,12 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
   }),
   "meter.replaced": () => ({ registration: "QX-TST", meter: "hours", oldReading: 10, newReading: 0 }),
   "daily.signed": () => ({ registration: "QX-TST", date: "2026-05-01" }),
+  "document.renewed": () => ({
+    registration: "QX-TST",
+    item: "insurance",
+    date: "2026-05-01",
+    until: "2027-05-01",
+  }),
   interrupted: ({ itemId }) => ({ itemId, cause: "spoken to" }),
   resumed: () => ({ way: "where I was" }),
   "verdict.signed": ({ value }) => ({

@@ -3,6 +3,7 @@ import { type LocalDate, localDate } from "../airworthiness/calendar/local-date"
 import { applyComponentMove } from "../airworthiness/component-moves";
 import type { DueItem, WorkDone } from "../airworthiness/due/due-item";
 import { addLine, type TechnicalLogEntry } from "../airworthiness/flights/technical-log-entry";
+import { renewal } from "../airworthiness/life/release";
 import type { Totals } from "../airworthiness/meters/component";
 import { isCounted, roundMeter, totalOf } from "../airworthiness/meters/meter";
 import type { PreflightEvent } from "../checklist/stream/events";
@@ -72,6 +73,9 @@ export function applyAirworthinessEvents(
         ],
         left: [...now.left, ...leaves.filter(({ id }) => !known.has(id))],
       };
+    } else if (event.type === "document.renewed") {
+      if (now.released.some(({ release }) => release === event.id)) continue;
+      now = { ...now, released: [...now.released, renewal(event.data, event.id)] };
     } else if (event.type === "daily.signed" && (!now.daily || now.daily.date <= event.data.date))
       now = { ...now, daily: { date: event.data.date, crewId: event.crewId, at: event.at } };
   }

@@ -26,6 +26,21 @@ export interface WorkRelease {
   preventive?: boolean;
 }
 
+/** Kinds whose printed date can be renewed without work. */
+export const RENEWED_KINDS: readonly DueItem["kind"][] = ["document", "database", "release"];
+
+/** True if a printed date of this item can be renewed without work. */
+export const isRenewable = ({ kind, limits }: Pick<DueItem, "kind" | "limits">): boolean =>
+  RENEWED_KINDS.includes(kind) && limits.some(({ by }) => by === "date");
+
+/** A renewal as a completed item. */
+export function renewal(
+  { item, date, until, source }: { item: string; date: LocalDate; until: LocalDate; source?: string },
+  release: string,
+): WorkDone {
+  return { item, date, totals: {}, sets: { date: until, ...(source && { source }) }, release };
+}
+
 /** What is wrong with a release, and where. */
 export interface ReleaseFault {
   at: string;

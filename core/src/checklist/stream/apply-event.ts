@@ -72,6 +72,7 @@ const APPLY: { [T in EventType]: EventHandler<T> } = {
   "person.due-dropped": elsewhere,
   "person.done": elsewhere,
   "daily.signed": elsewhere,
+  "document.renewed": elsewhere,
   "assessment.waived": assessmentWaived,
   interrupted,
   resumed,

@@ -173,6 +173,16 @@ export interface EventData {
   "person.done": { personId: string; work: PersonWork };
   /** Daily inspection, signed before the first start of its day. */
   "daily.signed": { registration: string; date: LocalDate };
+  /** A document, database or printed date renewed without work: insurance, registration, navigation data. */
+  "document.renewed": {
+    registration: string;
+    item: string;
+    /** Day on which it was renewed. */
+    date: LocalDate;
+    /** New printed date, and where it is printed. */
+    until: LocalDate;
+    source?: string;
+  };
   /** The pilot goes without these assessments, knowingly, and says why. */
   "assessment.waived": { subjects: FlightSubject[]; why: string };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
@@ -228,6 +238,7 @@ const NAMED: Record<EventType, true> = {
   "person.due-dropped": true,
   "person.done": true,
   "daily.signed": true,
+  "document.renewed": true,
   "assessment.waived": true,
   interrupted: true,
   resumed: true,
@@ -254,6 +265,7 @@ const OF_AIRCRAFT: readonly EventType[] = [
   "component.removed",
   "component.fitted",
   "daily.signed",
+  "document.renewed",
 ];
 const OF_FLIGHT: readonly EventType[] = ["flight.logged", "flight.corrected"];
 const OF_PERSON: readonly EventType[] = ["person.due-set", "person.due-dropped", "person.done"];

@@ -1,4 +1,4 @@
-import type { EventData, RecordMeter } from "@cravix/core";
+import { type EventData, isRenewable, type RecordMeter } from "@cravix/core";
 import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { workDone } from "../../db/schema/airworthiness";
@@ -139,4 +139,24 @@ export const WORK_KINDS = {
     rows: ["meter_change", "meter_totals"],
   }),
   "daily.signed": eventKind("daily.signed", { subjects: ofAircraft, rows: ["work_done"] }),
+  "document.renewed": eventKind("document.renewed", {
+    subjects: ofAircraft,
+    async admit(admission, { data }) {
+      const record = await effectiveRecord(admission.tx, admission.groupId, data.registration);
+      const item = record?.items.find(({ id }) => id === data.item);
+      if (!item)
+        return { field: "data.item", reason: `The aircraft has no due item called “${data.item}”.` };
+      if (!isRenewable(item))
+        return {
+          field: "data.item",
+          reason: `“${item.name}” has no printed date that is renewed without work. It needs a release.`,
+        };
+      if (data.until < data.date)
+        return { field: "data.until", reason: "The new date is before the day of renewal." };
+      const late = futureDate(data.date, admission.now, record?.timeZone);
+      return late ? { field: "data.date", reason: late } : undefined;
+    },
+    calculable: ({ data }) => data.registration,
+    rows: ["work_done"],
+  }),
 };

@@ -1,4 +1,4 @@
-import type { PreflightEvent, WorkDone } from "@cravix/core";
+import { type PreflightEvent, renewal, type WorkDone } from "@cravix/core";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { meterChange, workDone } from "../../db/schema/airworthiness";
@@ -16,6 +16,10 @@ function toWorkRows(groupId: string, event: PreflightEvent): Row[] {
     const { registration, date } = event.data;
     const work = { item: DAILY, date, totals: {}, by: event.crewId, at: event.at };
     return [row(groupId, event, 0, registration, DAILY, date, work, null)];
+  }
+  if (event.type === "document.renewed") {
+    const { registration, item, date } = event.data;
+    return [row(groupId, event, 0, registration, item, date, renewal(event.data, event.id), null)];
   }
   if (event.type !== "work.released") return [];
   const { registration, date, works, leaves } = event.data;
