@@ -83,9 +83,11 @@ function usual(today: string, { annual = 200, hundred = 60, oil = 20, oilDays = 
         "inspection",
         [months(12)],
         rule("14 CFR 91.409(a): 12 calendar months"),
-        { workH: 18 },
+        { workH: 18, does: ["hundred"] },
       ),
       daysAgo: annual,
+      // Within a hundred hours before the last 100-hour inspection.
+      ago: hundred + 80,
     },
     {
       item: item(
@@ -534,14 +536,23 @@ export function airworthinessFiles(now: Date): AircraftRecord[] {
       return component ? roundMeter((component.sinceNew[meter] ?? 0) + flown) : (totals[meter] ?? 0);
     };
     const fitted = new Set(components.map(([component]) => component.id));
+    const ids = new Set(planned.map(({ item: one }) => one.id));
     const items = planned.map(({ item: one }) => {
-      const { of, ...rest } = one;
-      return of !== undefined && fitted.has(of) ? one : rest;
+      const { of, does, ...rest } = one;
+      const included = does?.filter((id) => ids.has(id)) ?? [];
+      return {
+        ...rest,
+        ...(of !== undefined && fitted.has(of) && { of }),
+        ...(included.length > 0 && { does: included }),
+      };
     });
     const works = planned.flatMap(({ item: one, daysAgo, ago }): WorkDone[] => {
       if (daysAgo === undefined) return [];
       const of = one.of !== undefined && fitted.has(one.of) ? one.of : undefined;
-      const meter = one.limits.find((limit) => limit.by === "meter");
+      const also = planned.filter(({ item: { id } }) => one.does?.includes(id));
+      const meter = [one, ...also.map((included) => included.item)]
+        .flatMap(({ limits }) => limits)
+        .find((limit) => limit.by === "meter");
       const done =
         meter && meter.by === "meter"
           ? { [meter.meter]: roundMeter(Math.max(0, timeOf(of, meter.meter) - (ago ?? 0))) }

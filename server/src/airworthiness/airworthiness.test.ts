@@ -157,6 +157,35 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(log).toContain("Inês Valadares");
 });
 
+test("a document is renewed by anyone who keeps the papers; nothing else is renewed without work", async () => {
+  const renew = (item: string, more: object = {}, crewId = "ines") =>
+    made(
+      "document.renewed",
+      {
+        registration: "QX-TAR",
+        item,
+        date: "2026-05-01",
+        until: "2027-04-30",
+        source: "policy 12",
+        ...more,
+      },
+      { crewId },
+    );
+  const refusal = async (event: PreflightEvent) => (await accept(event)).refused[0];
+  expect(await refusal(renew("insurance", {}, "tomasz"))).toMatchObject({
+    reason: expect.stringContaining("renew a document"),
+  });
+  expect(await refusal(renew("annual"))).toMatchObject({ field: "data.item" });
+  expect(await refusal(renew("nothing"))).toMatchObject({ field: "data.item" });
+  expect(await refusal(renew("insurance", { until: "2026-04-30" }))).toMatchObject({ field: "data.until" });
+  expect(await refusal(renew("insurance", { date: "2031-01-01", until: "2032-01-01" }))).toBeDefined();
+  expect(await refusal(renew("insurance"))).toBeUndefined();
+  const { papers } = await (await app.request("/api/v1/aircraft/QX-TAR")).json();
+  expect(papers.released).toContainEqual(
+    expect.objectContaining({ item: "insurance", sets: { date: "2027-04-30", source: "policy 12" } }),
+  );
+});
+
 test("a deferral is admitted by the aircraft's own rules: what is out already, who signs, until when, on which meter", async () => {
   const open = async (registration: string, itemId: string) => {
     const event = made("discrepancy.opened", {

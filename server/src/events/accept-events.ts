@@ -122,11 +122,7 @@ function implausibleTime(event: PreflightEvent, names: KnownNames, now: Date): F
   if (event.type === "flight.logged") return implausibleLine(event.data, "data", names, now);
   if (event.type === "flight.corrected" && event.data.line)
     return implausibleLine(event.data.line, "data.line", names, now);
-  if (
-    event.type === "work.released" ||
-    event.type === "daily.signed" ||
-    event.type === "document.renewed"
-  )
+  if (event.type === "work.released" || event.type === "daily.signed" || event.type === "document.renewed")
     return implausibleDate("data.date", event.data.date, event.data.registration, names, now);
   return undefined;
 }

@@ -144,8 +144,7 @@ export const WORK_KINDS = {
     async admit(admission, { data }) {
       const record = await effectiveRecord(admission.tx, admission.groupId, data.registration);
       const item = record?.items.find(({ id }) => id === data.item);
-      if (!item)
-        return { field: "data.item", reason: `The aircraft has no due item called “${data.item}”.` };
+      if (!item) return { field: "data.item", reason: `The aircraft has no due item called “${data.item}”.` };
       if (!isRenewable(item))
         return {
           field: "data.item",
