@@ -68,6 +68,7 @@ test("insurance is renewed on the due page, and Friday's flight is asked about o
   await expectAccessible(page, "renewing a document");
   await page.getByTestId("save-renewal").click();
   await expect(page.getByTestId("due-detail")).toContainText("(policy 12)");
+  await page.goto(cravix.url);
   await walker.prepare("QX-TAR");
   await page.getByLabel("Day of the flight, if not today").fill(inDays(700));
   await expect(due).toBeVisible();
@@ -78,7 +79,7 @@ test("the second of two landing lights cannot be deferred, and only a mechanic d
   page,
 }) => {
   const walker = new Walker(page);
-  await walker.begin(/Kofi/, { registration: "QX-DOV" });
+  await walker.begin(/Kofi/, { registration: "QX-DOV", conditions: ["night"] });
   await logged(page, "quick.landing", "Left landing light: dead");
   await leave(page);
   await page.goto(`${cravix.url}/log`);
@@ -95,6 +96,7 @@ test("the second of two landing lights cannot be deferred, and only a mechanic d
 
   await page.goto(cravix.url);
   await walker.prepare("QX-DOV");
+  await button(page, /^night/i).click();
   await walker.go();
   await logged(page, "quick.landing", "Right landing light: dead too");
   await leave(page);
