@@ -95,7 +95,7 @@ function linesOf(registration: string, flown: readonly Flown[]): TechnicalLogEnt
       ...(lesson && { crew: ["maren"] }),
       meters: { hours: { out, in: back } },
       counts: { landings },
-      ...(evening && { night: { takeOffs: 1, landings: 1 } }),
+      ...(evening && { night: { takeOffs: 1, landings: 1, fullStops: 1 } }),
     };
   });
 }

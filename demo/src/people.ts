@@ -22,9 +22,9 @@ const NIGHT: PersonDue = {
   ...PASSENGERS,
   id: "passengers-night",
   name: "Night passenger recency",
-  limits: [{ by: "recency", times: 3, days: 90, night: true }],
+  limits: [{ by: "recency", times: 3, days: 90, night: true, fullStop: true }],
   for: ["passengers", "night"],
-  source: rule("14 CFR 61.57(b): three take-offs and landings at night within 90 days"),
+  source: rule("14 CFR 61.57(b): three take-offs and landings to a full stop at night within 90 days"),
 };
 const REVIEW: PersonDue = {
   id: "review",

@@ -20,6 +20,8 @@ export interface FlightDraft {
   in: Record<string, string>;
   counts: Record<string, number>;
   nightLandings: number;
+  /** Of these, to a full stop: for recency at night. */
+  nightFullStops?: number;
   remarks: string;
 }
 
@@ -87,6 +89,7 @@ export function draftFrom(line: TechnicalLogEntry): FlightDraft {
     in: read("in"),
     counts: { ...line.counts },
     nightLandings: line.night?.landings ?? 0,
+    ...(line.night?.fullStops !== undefined && { nightFullStops: line.night.fullStops }),
     remarks: line.remarks ?? "",
   };
 }
@@ -152,12 +155,22 @@ export function lineOfDraft(
       meters: read,
       counts,
       ...(draft.nightLandings > 0 && {
-        night: { takeOffs: draft.nightLandings, landings: draft.nightLandings },
+        night: {
+          takeOffs: draft.nightLandings,
+          landings: draft.nightLandings,
+          fullStops: fullStopsOf(draft),
+        },
       }),
       ...(draft.remarks.trim() !== "" && { remarks: draft.remarks.trim() }),
     },
   };
 }
+
+/** Landings at night to a full stop: as entered, else the last landing of the flight. */
+export const fullStopsOf = ({
+  nightLandings,
+  nightFullStops = 1,
+}: Pick<FlightDraft, "nightLandings" | "nightFullStops">): number => Math.min(nightLandings, nightFullStops);
 
 /** Faults of the entry compared with the previous one. */
 export function faultsOf(

@@ -13,7 +13,15 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import type { KnownAircraft } from "../start/aircraft-frame";
-import { type DraftFault, draftFrom, draftOf, type FlightDraft, faultsOf, lineOfDraft } from "./flight-draft";
+import {
+  type DraftFault,
+  draftFrom,
+  draftOf,
+  type FlightDraft,
+  faultsOf,
+  fullStopsOf,
+  lineOfDraft,
+} from "./flight-draft";
 
 interface FlightFormProps {
   aircraft: KnownAircraft;
@@ -224,6 +232,21 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
           onStep={(by) => set({ nightLandings: Math.max(0, draft.nightLandings + by) })}
         />
       </View>
+      {draft.nightLandings > 0 && (
+        <View className="gap-1">
+          <Text className="font-mid text-sm">Of these, to a full stop</Text>
+          <Stepper
+            text={String(fullStopsOf(draft))}
+            step={1}
+            unit="full stops at night"
+            onStep={(by) =>
+              set({
+                nightFullStops: Math.min(draft.nightLandings, Math.max(0, fullStopsOf(draft) + by)),
+              })
+            }
+          />
+        </View>
+      )}
       <TextField
         label="Remarks"
         value={draft.remarks}

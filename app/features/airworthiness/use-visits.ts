@@ -21,7 +21,7 @@ import { planInWorker } from "../../device/workers/plan-work";
 import type { PlannedAircraft } from "../../device/workers/visits.worker";
 import { useAppSelector } from "../../store/hooks";
 import { serverApi } from "../../store/server/server-api";
-import { useFleet } from "../../store/server/server-state";
+import { groupTimeZone, useFleet } from "../../store/server/server-state";
 import { useWorkshop } from "./use-workshop";
 
 /** Planning horizon for visits, days. */
@@ -50,7 +50,8 @@ export function useVisits() {
   const bundles = useAppSelector((state) => state.server);
   const fleet = useFleet();
   const { plan: kept, known, away } = useWorkshop();
-  const today = useMemo(() => localDate(new Date().toISOString()), []);
+  const zone = useAppSelector(groupTimeZone);
+  const today = useMemo(() => localDate(new Date().toISOString(), zone), [zone]);
   const asked = useMemo(() => {
     const names = new Map<string, string>();
     const aircraft = (fleet?.aircraft ?? []).flatMap(({ registration }) => {

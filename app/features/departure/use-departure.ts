@@ -59,7 +59,11 @@ function usePilot({ bundle, crewId, plan: { conditions, flightMin } }: KnownAirc
   return useMemo((): { persons: MinimaSet[]; unknown: boolean; inDate?: PilotInDate } => {
     if (!record) return { persons: [], unknown };
     const flight = flightOfPerson({ aircraft, type, papers }, { conditions, minutes: flightMin });
-    return { persons: minimaOf(record, { aircraft, type }), unknown, inDate: pilotInDate(record, flight) };
+    return {
+      persons: minimaOf(record, { aircraft, type, papers }),
+      unknown,
+      inDate: pilotInDate(record, flight),
+    };
   }, [record, unknown, aircraft, type, papers, conditions, flightMin]);
 }
 

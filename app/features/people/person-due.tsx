@@ -3,6 +3,7 @@ import {
   AIRCRAFT_CLASSES,
   type AircraftClass,
   capital,
+  FLIGHT_KINDS,
   isLocalDate,
   isSoon,
   type JudgedPersonDue,
@@ -15,10 +16,11 @@ import { View } from "react-native";
 import { usePersistedState } from "../../device/log/use-persisted-state";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { recordStandalone } from "../../store/preflight/record";
-import { useCrew, useFleet } from "../../store/server/server-state";
+import { groupTimeZone, useCrew, useFleet } from "../../store/server/server-state";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
+import { DateField } from "../../ui/input/date-field";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
@@ -33,14 +35,14 @@ export function PersonDueList({ member }: { member: CrewMember }) {
   const crew = useCrew();
   const me = useAppSelector((state) => state.session.crewId);
   const role = crew.find(({ id }) => id === me)?.role;
-  const today = localDate(new Date().toISOString());
+  const today = localDate(new Date().toISOString(), useAppSelector(groupTimeZone));
   const rows = useMemo(
     () =>
       record &&
       judgePerson(record, {
         today,
         ends: today,
-        kinds: ["day", "night", "passengers", "solo student", "instrument", "hire", "towing"],
+        kinds: FLIGHT_KINDS,
       }),
     [record, today],
   );
@@ -146,22 +148,9 @@ function Row({
       )}
       {doing === "renew" && (
         <View className="gap-2">
-          <TextField
-            label="Date of renewal"
-            value={date}
-            onChange={setDate}
-            maxLength={10}
-            fault={dayFault}
-          />
+          <DateField label="Date of renewal" value={date} max={today} onChange={setDate} fault={dayFault} />
           {printed && (
-            <TextField
-              label="Valid until"
-              value={until}
-              onChange={setUntil}
-              maxLength={10}
-              placeholder="2027-03-31"
-              fault={untilFault}
-            />
+            <DateField label="Valid until" value={until} min={date} onChange={setUntil} fault={untilFault} />
           )}
           <Button
             tone="primary"
@@ -200,6 +189,8 @@ interface DueDraft {
   open: boolean;
   name: string;
   date: string;
+  born?: string;
+  examined?: string;
   called: string;
   of: AircraftClass;
   aircraft: string[];
@@ -222,7 +213,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
   const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
   // Saved, because changing the layout width remounts the form.
   const { value, change, drop } = usePersistedState<DueDraft>(`due draft:${personId}`, NO_DUE);
-  const { open, date, called, of, aircraft, draft } = value;
+  const { open, date, born = "", examined = "", called, of, aircraft, draft } = value;
   const name = presets.find((one) => one.name === value.name)?.name ?? presets[0]?.name ?? "";
   const set = (part: Partial<DueDraft>) => change((before) => ({ ...before, ...part }));
   const setOpen = (next: boolean) => set({ open: next });
@@ -251,6 +242,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
     date.trim() !== "" && !isLocalDate(date.trim()) ? "Enter a date like 2027-03-31." : undefined;
   const ready =
     (!preset.dated || (date.trim() !== "" && !dateFault)) &&
+    (!preset.examined || (isLocalDate(born) && isLocalDate(examined) && born < examined)) &&
     (!rated || called.trim() !== "") &&
     (!preset.aircraft || aircraft.length > 0) &&
     (preset.minima !== "must" || minima !== undefined) &&
@@ -262,12 +254,14 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       class: of,
       aircraft,
       name: called.trim(),
+      born,
       ...(preset.minima && minima && { minima }),
     });
     dispatch(recordStandalone("person", "person.due-set", { personId, item }));
-    // Setting personal minimums counts as reviewing them.
-    if (preset.minima === "must")
-      dispatch(recordStandalone("person", "person.done", { personId, work: { item: item.id, date: today } }));
+    // Setting personal minimums counts as reviewing them; an examination is what a medical runs from.
+    const done = preset.minima === "must" ? today : preset.examined ? examined : undefined;
+    if (done !== undefined)
+      dispatch(recordStandalone("person", "person.done", { personId, work: { item: item.id, date: done } }));
     change(() => NO_DUE);
     drop();
   };
@@ -300,14 +294,23 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       )}
       {preset.minima && <MinimaFields draft={draft} onChange={setDraft} />}
       {preset.dated && (
-        <TextField
-          label="Valid until"
-          value={date}
-          onChange={setDate}
-          maxLength={10}
-          placeholder="2027-03-31"
-          fault={dateFault}
-        />
+        <DateField label="Valid until" value={date} min={today} onChange={setDate} fault={dateFault} />
+      )}
+      {preset.examined && (
+        <>
+          <DateField
+            label="Date of birth"
+            value={born}
+            max={today}
+            onChange={(next) => set({ born: next })}
+          />
+          <DateField
+            label="Date of the examination"
+            value={examined}
+            max={today}
+            onChange={(next) => set({ examined: next })}
+          />
+        </>
       )}
       <View className="flex-row flex-wrap gap-2">
         <Button tone="primary" className="px-5" disabled={!ready} testID="save-person-due" onPress={enter}>

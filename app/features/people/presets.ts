@@ -10,6 +10,8 @@ export interface Preset {
   /** Asks for a class or for aircraft. */
   classed?: true;
   aircraft?: true;
+  /** Runs from an examination, by age: requires its date and the date of birth. */
+  examined?: true;
   /** Limits are required or optional. */
   minima?: "must" | "may";
   make: (told: {
@@ -17,6 +19,7 @@ export interface Preset {
     class: AircraftClass;
     aircraft: string[];
     name: string;
+    born?: string;
     minima?: Minima;
   }) => PersonDue;
 }
@@ -41,6 +44,19 @@ export const PRESETS: readonly Preset[] = [
       limits: [{ by: "date", date }],
       miss: "stop",
       source: rule("expiry date on the certificate"),
+    }),
+  },
+  {
+    name: "Medical by age",
+    dated: false,
+    examined: true,
+    make: ({ born = "1970-01-01" }) => ({
+      id: "medical-by-age",
+      name: "Medical",
+      kind: "medical",
+      limits: [{ by: "months", months: 24, to: "month end", younger: { born, under: 40, months: 60 } }],
+      miss: "stop",
+      source: rule("14 CFR 61.23(d), third class: 60 calendar months under 40, then 24"),
     }),
   },
   {
@@ -85,6 +101,19 @@ export const PRESETS: readonly Preset[] = [
     }),
   },
   {
+    name: "Launches",
+    dated: false,
+    make: () => ({
+      id: "launches",
+      name: "Recent launches",
+      kind: "recency",
+      limits: [{ by: "recency", times: 3, days: 90, launches: true }],
+      class: "glider",
+      miss: "stop",
+      source: rule("example value: three launches within 90 days, as your association requires"),
+    }),
+  },
+  {
     name: "Night passenger recency",
     dated: false,
     classed: true,
@@ -92,11 +121,11 @@ export const PRESETS: readonly Preset[] = [
       id: `passengers-night-${of}`,
       name: `Night passenger recency, ${of}`,
       kind: "recency",
-      limits: [{ by: "recency", times: 3, days: 90, night: true }],
+      limits: [{ by: "recency", times: 3, days: 90, night: true, fullStop: true }],
       for: ["passengers", "night"],
       class: of,
       miss: "stop",
-      source: rule("14 CFR 61.57(b): three take-offs and landings at night within 90 days"),
+      source: rule("14 CFR 61.57(b): three take-offs and landings to a full stop at night within 90 days"),
     }),
   },
 ];

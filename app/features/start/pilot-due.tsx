@@ -12,13 +12,21 @@ import type { KnownAircraft } from "./aircraft-frame";
 /** Whether the pilot is in date for the planned flight. Private: the preflight's record holds only the grade. */
 export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
-  const { flightMin, conditions, onDay } = plan;
+  const { flightMin, conditions, onDay, use, airspace, fullSeats } = plan;
   const rows = useMemo(() => {
     if (!record) return [];
-    return judgePerson(record, flightOfPerson(bundle, { conditions, minutes: flightMin, onDay })).filter(
-      ({ verdict }) => verdict.state !== "not for this flight",
-    );
-  }, [record, bundle, flightMin, conditions, onDay]);
+    return judgePerson(
+      record,
+      flightOfPerson(bundle, {
+        conditions,
+        minutes: flightMin,
+        onDay,
+        ...(use && { use }),
+        ...(airspace && { airspace }),
+        ...(fullSeats !== undefined && { fullSeats }),
+      }),
+    ).filter(({ verdict }) => verdict.state !== "not for this flight");
+  }, [record, bundle, flightMin, conditions, onDay, use, airspace, fullSeats]);
   if (unknown) return <JudgementCard judgement={ownLimitsUnknown("so far")} compact />;
   if (rows.length === 0) return null;
   const told = rows.filter(({ due, verdict }) => gradeOf(due, verdict) !== "within limits");

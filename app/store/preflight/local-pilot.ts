@@ -1,9 +1,8 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import {
   applyPersonEvents,
-  type Condition,
   classOf,
-  flightKindsOf,
+  kindsOfFlight,
   localDate,
   type MinimaSet,
   minimaOfPerson,
@@ -13,6 +12,7 @@ import {
   type PilotInDate,
   type PreflightEvent,
   pilotInDate,
+  type RequestedFlight,
 } from "@cravix/core";
 import { ownDue } from "./own-due";
 
@@ -25,9 +25,9 @@ export const happenedTo = (personId: string, events: readonly PreflightEvent[]):
 /** Limits of a person with this record for this aircraft today. */
 export function minimaOf(
   record: PersonRecord,
-  { aircraft, type }: Pick<AircraftBundle, "aircraft" | "type">,
+  { aircraft, type, papers }: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
 ): MinimaSet[] {
-  const today = localDate(new Date().toISOString());
+  const today = localDate(new Date().toISOString(), papers?.record.timeZone);
   return minimaOfPerson(record, {
     today,
     ends: today,
@@ -38,8 +38,8 @@ export function minimaOf(
 }
 
 /** The planned flight, as far as it decides what a pilot must have. */
-export interface PersonsFlight {
-  conditions: readonly Condition[];
+export interface PersonsFlight
+  extends Pick<RequestedFlight, "conditions" | "use" | "airspace" | "fullSeats"> {
   minutes: number;
   /** Day of the flight, if not today. */
   onDay?: string | undefined;
@@ -51,14 +51,14 @@ const LATE_MIN = 60;
 /** This flight as a question to a person's due items: on the days of the aircraft's base. */
 export function flightOfPerson(
   { aircraft, type, papers }: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
-  { conditions, minutes, onDay }: PersonsFlight,
+  { minutes, onDay, ...told }: PersonsFlight,
 ): PersonFlight {
   const zone = papers?.record.timeZone;
   const now = onDay === undefined ? Date.now() : Date.parse(`${onDay}T12:00:00Z`);
   return {
     today: localDate(new Date(now).toISOString(), zone),
     ends: localDate(new Date(now + (minutes + LATE_MIN) * 60_000).toISOString(), zone),
-    kinds: flightKindsOf(conditions),
+    ...kindsOfFlight(told),
     class: classOf(type),
     registration: aircraft.registration,
   };

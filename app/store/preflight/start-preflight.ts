@@ -59,7 +59,13 @@ export function beginPreflight(registration: string) {
     const list: ComposedList = composeList({
       ...composeInput(bundle, localOpenDiscrepancies(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),
-      ...(await localPilot(session.crewId, bundle, events, { conditions, minutes: flightMin })),
+      ...(await localPilot(session.crewId, bundle, events, {
+        conditions,
+        minutes: flightMin,
+        ...(use && { use }),
+        ...(airspace && { airspace }),
+        ...(fullSeats !== undefined && { fullSeats }),
+      })),
       memory: localFluidMemory(bundle, events),
       conditions,
       preferences,

@@ -100,7 +100,14 @@ const flightLine: ObjectShape = {
     .test("meters", "must give the start and end reading of each meter", areOutAndIn)
     .required(),
   counts: totalsSchema().required(),
-  night: optional(object({ takeOffs: bounded(0, 200).integer(), landings: bounded(0, 200).integer() })),
+  night: optional(
+    object({
+      takeOffs: bounded(0, 200).integer(),
+      landings: bounded(0, 200).integer(),
+      fullStops: anyNumber(0, 200).integer(),
+    }),
+  ),
+  fullStops: anyNumber(0, 200).integer(),
   takeOffs: anyNumber(0, 200).integer(),
   fuel: optional(object({ addedL: anyNumber(0, 5000), leftL: anyNumber(0, 5000) })),
   oilAddedQt: anyNumber(0, 60),

@@ -62,6 +62,9 @@ export async function readPerson(
       landings,
       nightTakeOffs: line.night?.takeOffs ?? 0,
       nightLandings: line.night?.landings ?? 0,
+      ...(line.fullStops !== undefined && { fullStops: line.fullStops }),
+      ...(line.night?.fullStops !== undefined && { nightFullStops: line.night.fullStops }),
+      registration: line.registration,
       class: kind,
     };
   });

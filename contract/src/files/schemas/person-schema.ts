@@ -6,10 +6,10 @@ import { minimaSchema } from "./minima-schema";
 import { id, optional, source, words } from "./parts";
 
 export const PERSON_LIMIT_FIELDS: FieldsByKind = {
-  months: { must: ["months", "to"], may: [] },
+  months: { must: ["months", "to"], may: ["younger"] },
   days: { must: ["days"], may: [] },
   date: { must: ["date"], may: [] },
-  recency: { must: ["times", "days"], may: ["night"] },
+  recency: { must: ["times", "days"], may: ["night", "fullStop", "launches"] },
 };
 
 const personLimit = object({
@@ -20,6 +20,15 @@ const personLimit = object({
   date: day(),
   times: anyNumber(1, 200).integer(),
   night: boolean().oneOf([true]),
+  fullStop: boolean().oneOf([true]),
+  launches: boolean().oneOf([true]),
+  younger: optional(
+    object({
+      born: day().required(),
+      under: anyNumber(1, 120).integer().required(),
+      months: anyNumber(1, 600).integer().required(),
+    }).noUnknown(),
+  ),
 })
   .noUnknown()
   .test(fitsItsKind(PERSON_LIMIT_FIELDS));

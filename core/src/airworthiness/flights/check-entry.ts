@@ -86,6 +86,13 @@ export function checkLine(
   const landed = landings && line.counts[landings.id];
   if (line.night && landed !== undefined && line.night.landings > landed)
     say("night.landings", "counts", "refused", "More night landings than total landings. Check both.");
+  if (line.night?.fullStops !== undefined && line.night.fullStops > line.night.landings)
+    say(
+      "night.fullStops",
+      "counts",
+      "refused",
+      "More full stops at night than landings at night. Check both.",
+    );
   for (const other of others) {
     if (other.id === line.id) continue;
     if (!(Date.parse(other.off) < on && off < Date.parse(other.on))) continue;

@@ -24,8 +24,10 @@ export interface TechnicalLogEntry {
   /** Counts by meter id: landings, launches, cycles. */
   counts: Record<string, number>;
   /** Take-offs and landings at night, included in the totals. */
-  night?: { takeOffs: number; landings: number };
+  night?: { takeOffs: number; landings: number; fullStops?: number };
   takeOffs?: number;
+  /** Landings to a full stop, by day and at night. */
+  fullStops?: number;
   /** Litres added before and left after the flight; quarts of oil added. */
   fuel?: { addedL?: number; leftL?: number };
   oilAddedQt?: number;

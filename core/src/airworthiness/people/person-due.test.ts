@@ -148,3 +148,65 @@ test("the latest version of an item counts; a type without oil and engine is a g
   expect(classOf({ oil: {}, engines: ["left", "right"] })).toBe("multi-engine");
   expect(classOf({ oil: {} })).toBe("single-engine");
 });
+
+test("at night only landings to a full stop count (14 CFR 61.57(b), from memory), and by aircraft only those on it", () => {
+  const night: PersonDue = {
+    ...NIGHT,
+    limits: [{ by: "recency", times: 3, days: 90, night: true, fullStop: true }],
+  };
+  const kinds = ["night", "passengers"] as const;
+  const of = (more: Partial<FlownByPerson>) =>
+    judged(
+      { items: [night], flown: [day("2026-05-30", 3, { nightTakeOffs: 3, nightLandings: 3, ...more })] },
+      flight({ kinds }),
+    )[0];
+  expect(of({ nightFullStops: 3 })?.verdict.state).toBe("in date");
+  const touched = of({ nightFullStops: 1 });
+  expect(touched?.verdict.state).toBe("overdue");
+  expect(touched && personSentence(touched)).toContain("1 landing to a full stop at night");
+  // Not logged is not counted.
+  expect(of({})?.verdict.state).toBe("overdue");
+  const here: PersonDue = { ...PASSENGERS, aircraft: ["QX-TAR"] };
+  const on = (registration: string) =>
+    judged({ items: [here], flown: [day("2026-05-30", 3, { registration })] })[0]?.verdict.state;
+  expect([on("QX-TAR"), on("QX-HLD")]).toEqual(["in date", "overdue"]);
+});
+
+test("launches count take-offs alone", () => {
+  const launches: PersonDue = {
+    ...PASSENGERS,
+    limits: [{ by: "recency", times: 3, days: 90, launches: true }],
+    class: "glider",
+  };
+  const [row] = judged(
+    { items: [launches], flown: [day("2026-05-30", 1, { takeOffs: 3, class: "glider" })] },
+    flight({ class: "glider" }),
+  );
+  expect(row?.verdict.state).toBe("in date");
+});
+
+/** 14 CFR 61.23(d), third class, from memory: under 40 on the day of the examination 60 calendar months, else 24. */
+test.each([
+  ["1986-06-02", "2026-06-01", "2031-06-30"],
+  ["1986-06-01", "2026-06-01", "2028-06-30"],
+  ["1950-01-01", "2026-06-01", "2028-06-30"],
+])("a medical by age: born %s, examined %s, valid until %s", (born, examined, until) => {
+  const medical: PersonDue = {
+    id: "medical",
+    name: "Medical",
+    kind: "medical",
+    limits: [{ by: "months", months: 24, to: "month end", younger: { born, under: 40, months: 60 } }],
+    miss: "stop",
+    source,
+  };
+  const [row] = judged({ items: [medical], works: [{ item: "medical", date: examined }] });
+  expect(row?.next.points).toMatchObject([{ date: until }]);
+});
+
+test("a kind of flight that nobody has told makes an overdue item not known", () => {
+  const towing: PersonDue = { ...PASSENGERS, for: ["towing"] };
+  const of = (more: Partial<PersonFlight>) => judged({ items: [towing] }, flight(more))[0];
+  expect(of({ untold: ["towing"] })?.verdict).toMatchObject({ state: "not known", untold: ["towing"] });
+  expect(of({})?.verdict.state).toBe("not for this flight");
+  expect(of({ kinds: ["day", "towing"] })?.verdict.state).toBe("overdue");
+});

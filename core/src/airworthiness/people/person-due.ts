@@ -2,7 +2,7 @@ import type { FindingGrade, Source } from "../../judgement/judgement";
 import type { Minima, MinimaSet } from "../../minima/minima";
 import { type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, DueLimit, FlightKind } from "../due/due-item";
-import { DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
+import { appliesTo, DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
 import { type NextDue, nextDue } from "../due/next-due";
 import { calculated } from "../due/problem-of";
 import { type FlownDay, type Recency, recency } from "./recency";
@@ -32,10 +32,25 @@ export interface RecencyLimit {
   days: number;
   /** Counts only those at night. */
   night?: true;
+  /** Counts only landings to a full stop; at night, as 14 CFR 61.57(b). */
+  fullStop?: true;
+  /** Counts launches or take-offs alone: for gliders. */
+  launches?: true;
+}
+
+/** A medical that lasts longer if the holder was younger on the day of the examination. */
+export interface ByAge {
+  born: LocalDate;
+  /** Below this age on the day of the examination it is valid for this many months. */
+  under: number;
+  months: number;
 }
 
 /** Limit of a person's due item: calendar interval, printed date, or recency. */
-export type PersonLimit = Extract<DueLimit, { by: "months" | "days" | "date" }> | RecencyLimit;
+export type PersonLimit =
+  | (Extract<DueLimit, { by: "months" }> & { younger?: ByAge })
+  | Extract<DueLimit, { by: "days" | "date" }>
+  | RecencyLimit;
 
 /** A due item of a person. */
 export interface PersonDue {
@@ -47,7 +62,7 @@ export interface PersonDue {
   for?: FlightKind[];
   /** Applies only to this class of aircraft, and counts only flights on it. */
   class?: AircraftClass;
-  /** Applies only to these aircraft: a student's authorisation. */
+  /** Applies only to these aircraft, and counts only flights on them: a student's authorisation, recency on one aircraft. */
   aircraft?: string[];
   miss: FindingGrade;
   source: Source;
@@ -67,6 +82,10 @@ export type FlownByPerson = FlownDay & {
   class: AircraftClass;
   nightTakeOffs: number;
   nightLandings: number;
+  /** Landings to a full stop, by day and at night; absent in records from before they were logged. */
+  fullStops?: number;
+  nightFullStops?: number;
+  registration?: string;
 };
 
 /** Records of one person. */
@@ -82,6 +101,8 @@ export interface PersonFlight {
   /** Day it ends. */
   ends: LocalDate;
   kinds: readonly FlightKind[];
+  /** Kinds that nobody has told. */
+  untold?: readonly FlightKind[];
   class?: AircraftClass;
   registration?: string;
 }
@@ -131,7 +152,7 @@ function judgeOne(
   flown: readonly FlownByPerson[],
   flight: PersonFlight,
 ): JudgedPersonDue {
-  const due = asDueItem(item);
+  const due = asDueItem(item, lastOf(item, works));
   const next = nextDue(
     due,
     works.map((work) => ({ ...work, totals: {} })),
@@ -145,17 +166,28 @@ function judgeOne(
     next.points.push({ limit: at, date: counted.until ?? dayBefore(flight.today), tolerances: [] });
     next.unknown = false;
   });
+  const applies = appliesTo(item.for, flight, true);
   const other =
     (item.aircraft && flight.registration !== undefined && !item.aircraft.includes(flight.registration)) ||
     (item.class && flight.class !== undefined && item.class !== flight.class) ||
-    (item.for && !item.for.every((kind) => flight.kinds.includes(kind)));
-  const verdict = judgeDue(
+    applies === "no";
+  const judged = judgeDue(
     due,
     next,
     { date: flight.today, totals: {} },
     { ends: flight.ends, uses: {}, kinds: flight.kinds },
     {},
   );
+  // Not in date for a kind of flight that may be this one: not known, never "not for this flight".
+  const bad = DUE_STATES.indexOf(judged.state) > DUE_STATES.indexOf("not known");
+  const verdict: DueVerdict =
+    applies === "not told" && bad
+      ? {
+          ...judged,
+          state: "not known",
+          untold: (item.for ?? []).filter((kind) => flight.untold?.includes(kind)),
+        }
+      : judged;
   return {
     item,
     due,
@@ -165,26 +197,60 @@ function judgeOne(
   };
 }
 
-/** Converts to the engine's form: a recency limit becomes its expiry day. */
-function asDueItem({ id, name, limits, miss, source }: PersonDue): DueItem {
+/** Latest completion of an item. */
+const lastOf = ({ id }: PersonDue, works: readonly PersonWork[]): LocalDate | undefined =>
+  works
+    .filter(({ item }) => item === id)
+    .map(({ date }) => date)
+    .sort()
+    .at(-1);
+
+/**
+ * Converts to the engine's form: a recency limit becomes its expiry day, and a limit that depends on age the one for the age on the
+ * day of the latest completion.
+ */
+function asDueItem({ id, name, limits, miss, source }: PersonDue, done?: LocalDate): DueItem {
   return {
     id,
     name,
     kind: "document",
     miss,
     source,
-    limits: limits.map((limit) =>
-      limit.by === "recency" ? { by: "date", date: "0001-01-01" } : limit,
-    ) as DueLimit[],
+    limits: limits.map((limit): DueLimit => {
+      if (limit.by === "recency") return { by: "date", date: "0001-01-01" };
+      if (limit.by !== "months" || !limit.younger) return limit;
+      const { younger, ...usual } = limit;
+      return done !== undefined && ageOn(younger.born, done) < younger.under
+        ? { ...usual, months: younger.months }
+        : usual;
+    }),
   };
 }
 
-function daysFor(item: PersonDue, { night }: RecencyLimit, flown: readonly FlownByPerson[]): FlownDay[] {
+/** Completed years of age on a day. */
+export function ageOn(born: LocalDate, day: LocalDate): number {
+  const years = Number(day.slice(0, 4)) - Number(born.slice(0, 4));
+  return day.slice(5) < born.slice(5) ? years - 1 : years;
+}
+
+function daysFor(
+  item: PersonDue,
+  { night, fullStop, launches }: RecencyLimit,
+  flown: readonly FlownByPerson[],
+): FlownDay[] {
   return flown
-    .filter((day) => item.class === undefined || day.class === item.class)
-    .map(({ date, takeOffs, landings, nightTakeOffs, nightLandings }) =>
-      night ? { date, takeOffs: nightTakeOffs, landings: nightLandings } : { date, takeOffs, landings },
-    );
+    .filter(
+      (day) =>
+        (item.class === undefined || day.class === item.class) &&
+        (item.aircraft === undefined ||
+          (day.registration !== undefined && item.aircraft.includes(day.registration))),
+    )
+    .map((day) => {
+      const takeOffs = night ? day.nightTakeOffs : day.takeOffs;
+      const landings = night ? day.nightLandings : day.landings;
+      const stops = (night ? day.nightFullStops : day.fullStops) ?? 0;
+      return { date: day.date, takeOffs, landings: launches ? takeOffs : fullStop ? stops : landings };
+    });
 }
 
 const dayBefore = (date: LocalDate): LocalDate =>
@@ -194,15 +260,19 @@ const left = ({ first }: DueVerdict) => first?.leftAfter ?? Number.POSITIVE_INFI
 
 /** State of the item and what is missing, in one sentence. */
 export function personSentence({ item, verdict, recency: counted }: JudgedPersonDue): string {
-  const { first, state, problem } = verdict;
+  const { first, state, problem, untold } = verdict;
   if (problem !== undefined) return `Cannot be calculated. ${problem}`;
+  if (untold)
+    return `Needed for ${untold.join(" and ")} flights and not in date. Nobody has said whether this flight is one.`;
   if (state === "not for this flight" && (item.class || item.aircraft || item.for))
     return `Only for ${[...(item.for ?? []), ...(item.class ? [item.class] : []), ...(item.aircraft ?? [])].join(", ")}.`;
   if (counted) {
     const limit = item.limits.find((one): one is RecencyLimit => one.by === "recency");
-    const what = limit?.night ? " at night" : "";
+    const what = `${limit?.fullStop ? " to a full stop" : ""}${limit?.night ? " at night" : ""}`;
     const many = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
-    const have = `${many(counted.takeOffs, "take-off")} and ${many(counted.landings, "landing")}${what} in the last ${limit?.days} days`;
+    const have = limit?.launches
+      ? `${counted.takeOffs} ${counted.takeOffs === 1 ? "launch" : "launches"}${what} in the last ${limit.days} days`
+      : `${many(counted.takeOffs, "take-off")} and ${many(counted.landings, "landing")}${what} in the last ${limit?.days} days`;
     return counted.missing > 0
       ? `${have}: ${counted.missing} more ${counted.missing === 1 ? "is" : "are"} needed.`
       : `${have}; valid until ${spokenDate(counted.until ?? "")}.`;
