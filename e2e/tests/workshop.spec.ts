@@ -241,12 +241,15 @@ test("the workshop plan is changed by keyboard and mouse, shows the cost, and is
   await expect(row).toContainText("by hand");
 
   await page.getByTestId("add-closed").click();
-  await page.getByLabel("From", { exact: true }).fill("2026-02-30");
-  await page.getByTestId("save-closed").click();
-  await expect(page.getByTestId("closed-days").getByRole("alert")).toContainText("a date, such as");
   const year = new Date().getFullYear() + 1;
+  await page.getByLabel("From", { exact: true }).fill(`${year}-01-15`);
+  await page.getByLabel("To (empty: the same day)").fill(`${year}-01-04`);
+  await page.getByTestId("save-closed").click();
+  await expect(page.getByTestId("closed-days").getByRole("alert")).toContainText(
+    "a date not before the first day",
+  );
   await page.getByLabel("From", { exact: true }).fill(`${year}-01-04`);
-  await page.getByLabel("To", { exact: true }).fill(`${year}-01-15`);
+  await page.getByLabel("To (empty: the same day)").fill(`${year}-01-15`);
   await page.getByLabel("Why", { exact: true }).fill("stocktaking");
   await page.getByTestId("save-closed").click();
   await expect(page.getByTestId("closed-days")).toContainText("stocktaking");

@@ -6,6 +6,7 @@ import { useAppDispatch } from "../../store/hooks";
 import { recordAll } from "../../store/preflight/record";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
+import { DateField } from "../../ui/input/date-field";
 import { Stepper } from "../../ui/input/stepper";
 import { TextField } from "../../ui/input/text-field";
 import { PageHead } from "../../ui/page-head";
@@ -154,13 +155,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       </View>
       <View className="flex-row gap-2">
         <View className="flex-[1.3]">
-          <TextField
-            label="Date"
-            value={draft.day}
-            onChange={(day) => set({ day })}
-            maxLength={10}
-            fault={fault("day")}
-          />
+          <DateField label="Date" value={draft.day} onChange={(day) => set({ day })} fault={fault("day")} />
         </View>
         <View className="flex-1">
           <TextField

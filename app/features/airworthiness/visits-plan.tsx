@@ -10,6 +10,7 @@ import { useCrew } from "../../store/server/server-state";
 import { Alert } from "../../ui/alert";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
+import { DateField } from "../../ui/input/date-field";
 import { TextField } from "../../ui/input/text-field";
 import { Heading, Text } from "../../ui/text";
 import { type AircraftVisits, useVisits, type Visits } from "./use-visits";
@@ -209,15 +210,8 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
       )}
       {open && (
         <View className="max-w-xl gap-2">
-          <TextField
-            label="From"
-            value={from}
-            onChange={setFrom}
-            maxLength={10}
-            placeholder="2026-12-24"
-            fault={fault}
-          />
-          <TextField label="To" value={to} onChange={setTo} maxLength={10} placeholder="the same day" />
+          <DateField label="From" value={from} onChange={setFrom} fault={fault} />
+          <DateField label="To (empty: the same day)" value={to} min={from} onChange={setTo} />
           <TextField label="Why" value={why} onChange={setWhy} maxLength={80} placeholder="holidays …" />
           <Button
             tone="primary"

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
+import { DateField } from "../../ui/input/date-field";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
@@ -55,12 +56,10 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
     <View className="gap-3 rounded-xl border-2 border-ink p-3" testID="weighing-form">
       <Heading className="text-lg">New weighing report</Heading>
       <Text className="text-sm text-voice">{`The CG arm is measured aft of ${profile.datum}.`}</Text>
-      <TextField
-        label="Date of weighing (year-month-day)"
+      <DateField
+        label="Date of weighing"
         value={draft.date}
         onChange={(date) => write({ date })}
-        maxLength={10}
-        placeholder="2026-11-20"
         fault={fault("date")}
       />
       <View className="flex-row gap-3">
