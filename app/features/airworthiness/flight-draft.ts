@@ -19,6 +19,8 @@ export interface FlightDraft {
   out: Record<string, string>;
   in: Record<string, string>;
   counts: Record<string, number>;
+  /** No flight: a ground run. */
+  ground?: boolean;
   nightLandings: number;
   /** Of these, to a full stop: for recency at night. */
   nightFullStops?: number;
@@ -88,6 +90,7 @@ export function draftFrom(line: TechnicalLogEntry): FlightDraft {
     out: read("out"),
     in: read("in"),
     counts: { ...line.counts },
+    ...(line.ground && { ground: true }),
     nightLandings: line.night?.landings ?? 0,
     ...(line.night?.fullStops !== undefined && { nightFullStops: line.night.fullStops }),
     remarks: line.remarks ?? "",
@@ -141,7 +144,9 @@ export function lineOfDraft(
     if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
   }
   if (faults.length > 0) return { faults };
-  const counts = Object.fromEntries(Object.entries(draft.counts).filter(([, n]) => n > 0));
+  const counts = draft.ground
+    ? {}
+    : Object.fromEntries(Object.entries(draft.counts).filter(([, n]) => n > 0));
   return {
     faults,
     line: {
@@ -154,13 +159,15 @@ export function lineOfDraft(
       ...(crew && crew.length > 0 && { crew }),
       meters: read,
       counts,
-      ...(draft.nightLandings > 0 && {
-        night: {
-          takeOffs: draft.nightLandings,
-          landings: draft.nightLandings,
-          fullStops: fullStopsOf(draft),
-        },
-      }),
+      ...(draft.ground && { ground: true as const }),
+      ...(draft.nightLandings > 0 &&
+        !draft.ground && {
+          night: {
+            takeOffs: draft.nightLandings,
+            landings: draft.nightLandings,
+            fullStops: fullStopsOf(draft),
+          },
+        }),
       ...(draft.remarks.trim() !== "" && { remarks: draft.remarks.trim() }),
     },
   };

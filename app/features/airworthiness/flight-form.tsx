@@ -9,6 +9,7 @@ import { Button } from "../../ui/input/button";
 import { DateField } from "../../ui/input/date-field";
 import { Stepper } from "../../ui/input/stepper";
 import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -202,8 +203,16 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
             </View>
           </View>
         ))}
+      <Toggle
+        on={draft.ground === true}
+        className="self-start px-4"
+        testID="ground-run"
+        onPress={() => set({ ground: !draft.ground })}
+      >
+        Ground run, no flight
+      </Toggle>
       {meters
-        .filter(({ kind }) => isCounted(kind))
+        .filter(({ kind }) => isCounted(kind) && !draft.ground)
         .map(({ id, name }) => (
           <View key={id} className="gap-1">
             <Text className="font-mid text-sm">{name}</Text>
@@ -218,16 +227,18 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
             />
           </View>
         ))}
-      <View className="gap-1">
-        <Text className="font-mid text-sm">Landings at night</Text>
-        <Stepper
-          text={String(draft.nightLandings)}
-          step={1}
-          unit="landings at night"
-          onStep={(by) => set({ nightLandings: Math.max(0, draft.nightLandings + by) })}
-        />
-      </View>
-      {draft.nightLandings > 0 && (
+      {!draft.ground && (
+        <View className="gap-1">
+          <Text className="font-mid text-sm">Landings at night</Text>
+          <Stepper
+            text={String(draft.nightLandings)}
+            step={1}
+            unit="landings at night"
+            onStep={(by) => set({ nightLandings: Math.max(0, draft.nightLandings + by) })}
+          />
+        </View>
+      )}
+      {draft.nightLandings > 0 && !draft.ground && (
         <View className="gap-1">
           <Text className="font-mid text-sm">Of these, to a full stop</Text>
           <Stepper

@@ -194,7 +194,11 @@ function Line({
       </View>
       <Text className={line.struck ? "line-through" : ""}>
         {[
-          line.from === line.to ? line.from : `${line.from} to ${line.to}`,
+          line.ground
+            ? `${line.from}, ground run`
+            : line.from === line.to
+              ? line.from
+              : `${line.from} to ${line.to}`,
           name(line.pilot),
           ...(line.crew ?? []).map(name),
         ].join(" · ")}

@@ -108,6 +108,7 @@ const flightLine: ObjectShape = {
     }),
   ),
   fullStops: anyNumber(0, 200).integer(),
+  ground: boolean().oneOf([true]),
   takeOffs: anyNumber(0, 200).integer(),
   fuel: optional(object({ addedL: anyNumber(0, 5000), leftL: anyNumber(0, 5000) })),
   oilAddedQt: anyNumber(0, 60),

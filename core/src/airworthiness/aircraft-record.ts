@@ -30,6 +30,7 @@ export function recordFaults(record: AircraftRecord): { path: string; expected: 
   twice(record.meters, "meters", say);
   twice(record.items, "items", say);
   twice(record.components, "components", say);
+  sameSerial(record.components, say);
   if (record.timeZone !== undefined && !isTimeZone(record.timeZone))
     say("timeZone", "an IANA time zone, such as Europe/Lisbon");
   const meters = new Set(record.meters.map(({ id }) => id));
@@ -132,6 +133,17 @@ function ofLimit(
   purposes.forEach((purpose, i) => {
     if (purposes.indexOf(purpose) !== i)
       say(`${path}.tolerances[${i}]`, `one tolerance per purpose; "${purpose}" has two`);
+  });
+}
+
+/** One serial number is one component. */
+function sameSerial(components: readonly Component[], say: Say): void {
+  const seen = new Set<string>();
+  components.forEach(({ kind, serial }, i) => {
+    if (!serial) return;
+    const name = `${kind} ${serial}`;
+    if (seen.has(name)) say(`components[${i}].serial`, `another serial number; there is a ${name} already`);
+    seen.add(name);
   });
 }
 

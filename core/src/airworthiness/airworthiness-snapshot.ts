@@ -1,4 +1,5 @@
 import type { Condition } from "../aircraft/aircraft-type";
+import { QuantityError } from "../units/convert";
 import type { AircraftRecord, RecordMeter } from "./aircraft-record";
 import { type LocalDate, localDate } from "./calendar/local-date";
 import { isFitted } from "./component-moves";
@@ -193,9 +194,14 @@ const PREPARING_MIN = 60;
  * Expected meter increments of a planned flight, and the day it ends. Hours are rounded up to the next tenth; each meter runs as
  * its file says, and sums add up. Landings count as
  * planned, and launches and hook releases equal them. With a known launch method the other method counts nothing.
+ * Valid range: minutes and landings ≥ 0; throws QuantityError otherwise.
  */
 export function plannedFlight(papers: AirworthinessSnapshot, asked: RequestedFlight): PlannedFlight {
   const { at, minutes, landings = 1, launch, purpose } = asked;
+  if (!Number.isFinite(minutes) || minutes < 0)
+    throw new QuantityError("Enter the planned flight time: 0 minutes or more.");
+  if (!Number.isFinite(landings) || landings < 0)
+    throw new QuantityError("Enter the planned landings: 0 or more.");
   const hours = Math.ceil(minutes / 6 - 1e-9) / 10;
   const ends = new Date(Date.parse(at) + (minutes + PREPARING_MIN) * 60_000).toISOString();
   const uses = Object.fromEntries(
@@ -238,8 +244,8 @@ export interface JudgedDue {
 
 /**
  * Judges all due items for a flight: worst first, and within one state the one with the least left. An item that cannot be
- * calculated is "not known", with the reason; the others are not affected. Throws QuantityError only for an invalid time or time
- * zone. Complexity: O(items · limits).
+ * calculated is "not known", with the reason; the others are not affected. Throws QuantityError only for an invalid time, time
+ * zone or length of the flight. Complexity: O(items · limits).
  */
 export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: RequestedFlight): JudgedDue[] {
   const flight = plannedFlight(papers, asked);

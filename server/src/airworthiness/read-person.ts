@@ -55,7 +55,7 @@ export async function readPerson(
     const kind =
       known ?? classOf(type.stub ? type : applyVariant(upgradeFile(type) as AircraftType, own.year).type);
     classes.set(type.id, kind);
-    const landings = line.counts.landings ?? 1;
+    const landings = line.ground ? 0 : (line.counts.landings ?? 1);
     return {
       date: localDate(line.off),
       takeOffs: line.takeOffs ?? landings,

@@ -353,3 +353,52 @@ describe("meters", () => {
     ).toEqual(["items[0].limits[0].tolerances[0].unit"]);
   });
 });
+
+describe("bad input", () => {
+  const of = record([item("it", [hours(100)])], { works: [work("it", "2026-01-01", 950)] });
+
+  it.each([
+    Number.NaN,
+    -5,
+    Number.POSITIVE_INFINITY,
+  ])("a flight of %d minutes is refused with the reason", (minutes) => {
+    expect(() => judged(of, { minutes })).toThrow("Enter the planned flight time");
+    expect(() => judged(of, { landings: minutes })).toThrow("Enter the planned landings");
+  });
+
+  it("two components with one serial number are refused", () => {
+    const magneto = (id: string, serial: string) => ({ id, name: id, kind: "magneto", serial, sinceNew: {} });
+    const paths = (...serials: string[]) =>
+      recordFaults(record([], { components: serials.map((serial, i) => magneto(`m${i}`, serial)) })).map(
+        ({ path }) => path,
+      );
+    expect(paths("A1", "A2")).toEqual([]);
+    expect(paths("A1", "A1")).toEqual(["components[1].serial"]);
+  });
+
+  it("a record that holds what cannot be calculated still opens: that item says so, and no other", () => {
+    const odd = record([item("it", [hours(100)]), item("other", [hours(50)])], {
+      works: [{ item: "it", date: "2026-01-01", totals: {} }, work("other", "2026-01-01", 990)],
+    });
+    const verdicts = judged(odd);
+    expect(verdicts.it).toMatchObject({ state: "not known", problem: expect.stringContaining("hours") });
+    expect(verdicts.other?.state).toBe("in date");
+  });
+});
+
+test("a shift of the time zone moves only local days", () => {
+  const zones = ["Pacific/Auckland", "UTC", "America/Los_Angeles"];
+  const due = zones.map((timeZone) => {
+    const of = record([item("date", [{ by: "date", date: "2026-06-01" }]), item("it", [hours(100)])], {
+      timeZone,
+      works: [work("it", "2026-01-01", 950)],
+    });
+    const verdicts = judged(of, { at: "2026-06-01T13:00:00Z" });
+    return [verdicts.date?.state, verdicts.it?.first?.leftAfter];
+  });
+  expect(due).toEqual([
+    ["overdue", 49],
+    ["in date", 49],
+    ["in date", 49],
+  ]);
+});

@@ -74,7 +74,9 @@ export function checkLine(
     const counted = line.counts[meter.id];
     if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
       say(`counts.${meter.id}`, "counts", "refused", `${meter.name}: enter a whole number from 0 to 500.`);
-    else if (meter.kind === "landings" && counted === 0)
+    else if (meter.kind === "landings" && (counted ?? 0) > 0 && line.ground)
+      say(`counts.${meter.id}`, "counts", "refused", "A ground run has no landings.");
+    else if (meter.kind === "landings" && counted === 0 && !line.ground)
       say(
         `counts.${meter.id}`,
         "no landing",

@@ -40,6 +40,20 @@ describe("an entry of the technical log", () => {
     ).toEqual([]);
   });
 
+  it("a ground run counts on its meters and lands nowhere", () => {
+    const run = { ...first, counts: {}, ground: true as const };
+    expect(check(run)).toEqual([]);
+    expect(check({ ...run, counts: { landings: 1 } })).toEqual(["counts.landings: counts, refused"]);
+    expect(addLine({ totals: { hours: 4211.3 }, lines: 0 }, run, meters).totals).toEqual({ hours: 4212.4 });
+  });
+
+  it("no more full stops at night than landings at night", () => {
+    const night = (fullStops: number) =>
+      check({ ...first, counts: { landings: 2 }, night: { takeOffs: 1, landings: 1, fullStops } });
+    expect(night(1)).toEqual([]);
+    expect(night(2)).toEqual(["night.fullStops: counts, refused"]);
+  });
+
   it("a gap is an unlogged flight, a meter that went back is an error: both are asked, never guessed", () => {
     const gap = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4213.0, 4213.9);
     const [fault] = checkLine(gap, { meters, now, before: first });

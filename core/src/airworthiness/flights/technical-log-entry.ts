@@ -34,6 +34,8 @@ export interface TechnicalLogEntry {
   /** Discrepancies logged on this flight. */
   discrepancies?: string[];
   remarks?: string;
+  /** Use apart from flying: a ground run, cycles of a winch. Its meters count, and nobody took off. */
+  ground?: true;
   /** Preflight accepted for it. */
   preflight?: string;
 }

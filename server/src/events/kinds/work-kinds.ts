@@ -1,4 +1,4 @@
-import { type EventData, isRenewable, type RecordMeter } from "@cravix/core";
+import { type AircraftRecord, type EventData, isFitted, isRenewable, type RecordMeter } from "@cravix/core";
 import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { workDone } from "../../db/schema/airworthiness";
@@ -90,6 +90,19 @@ function releaseFault(
   return undefined;
 }
 
+/** Work on a due item of a component that is not on the aircraft: its record goes with it. */
+function shelved({ works }: Release, record: AircraftRecord): Fault | undefined {
+  for (const [i, { item }] of works.entries()) {
+    const of = record.items.find(({ id }) => id === item)?.of;
+    if (of !== undefined && !isFitted(record, of))
+      return {
+        field: `data.works[${i}].item`,
+        reason: `“${item}” belongs to ${of}, which is not on the aircraft. Fit it first.`,
+      };
+  }
+  return undefined;
+}
+
 export const WORK_KINDS = {
   "work.released": eventKind("work.released", {
     subjects: ({ data }, groupId) => [
@@ -111,6 +124,7 @@ export const WORK_KINDS = {
           reason: `An aircraft can have at most ${MAX_CONDITIONS} open conditions. Combine them.`,
         };
       return (
+        shelved(data, record) ??
         releaseFault(data, record.meters, new Map(record.items.map((item) => [item.id, item]))) ??
         (await readingsFault(admission, data.registration, record, data.readings, at, "data.readings"))
       );
