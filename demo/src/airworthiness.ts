@@ -153,7 +153,7 @@ function usual(today: string, { annual = 200, hundred = 60, oil = 20, oilDays = 
         "check",
         [{ by: "days", days: 30 }],
         rule("14 CFR 91.171: within 30 days, for instrument flight"),
-        { for: ["instrument"] },
+        { for: ["instrument"], doneBy: "pilot" },
       ),
       daysAgo: vor,
     },

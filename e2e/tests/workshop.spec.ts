@@ -284,8 +284,6 @@ test("a person's due items are visible to that person and instructors; a student
   await expect(due.getByTestId("person-review")).not.toContainText("Renew");
   await expectAccessible(page, "due items of a person");
   await due.getByTestId("renew-medical").click();
-  await page.getByLabel("Valid until").fill("2031-02-29");
-  await expect(due.getByRole("alert")).toContainText("Enter a date like");
   await page.getByLabel("Valid until").fill("2031-02-28");
   await due.getByTestId("save-renewed").click();
   await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");

@@ -154,10 +154,8 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
           />
         </View>
       </View>
+      <DateField label="Date" value={draft.day} onChange={(day) => set({ day })} fault={fault("day")} />
       <View className="flex-row gap-2">
-        <View className="flex-[1.3]">
-          <DateField label="Date" value={draft.day} onChange={(day) => set({ day })} fault={fault("day")} />
-        </View>
         <View className="flex-1">
           <TextField
             label="Off blocks"

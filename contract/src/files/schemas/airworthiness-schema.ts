@@ -117,6 +117,7 @@ export const dueItemSchema = object({
   endedBy: array().of(id()).max(60),
   notBeforeDays: anyNumber(0, 10_000).integer(),
   preventive: boolean(),
+  doneBy: string().oneOf(["pilot"]),
   miss: string().required().oneOf(FINDING_GRADES),
   source: source.required(),
   workH: anyNumber(0, 1000),

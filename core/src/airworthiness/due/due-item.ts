@@ -103,6 +103,8 @@ export interface DueItem {
   notBeforeDays?: number;
   /** Preventive maintenance: a pilot may do and sign it if the rule set allows that. */
   preventive?: boolean;
+  /** Pilots do it, so no workshop visit is planned for it: a VOR check. */
+  doneBy?: "pilot";
   /** Grade when overdue. */
   miss: FindingGrade;
   source: Source;

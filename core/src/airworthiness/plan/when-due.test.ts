@@ -58,4 +58,5 @@ test("visits take the earliest day, work without a stated duration too, and pape
   expect(planned).toMatchObject({ id: "oil", window: 30 });
   expect(addDays(TODAY, planned?.due ?? 0)).toBe(whenDue(limits, usual, TODAY)?.from);
   expect(visitItem({ ...item, kind: "document" }, limits, usual, TODAY)).toBeUndefined();
+  expect(visitItem({ ...item, doneBy: "pilot" }, limits, usual, TODAY)).toBeUndefined();
 });

@@ -77,7 +77,7 @@ export function visitItem(
   usual: ReadonlyMap<string, UsagePattern | undefined>,
   today: LocalDate,
 ): VisitItem | undefined {
-  if (item.workH === undefined && NO_WORKSHOP.has(item.kind)) return undefined;
+  if (item.doneBy === "pilot" || (item.workH === undefined && NO_WORKSHOP.has(item.kind))) return undefined;
   const when = whenDue(limits, usual, today);
   if (!when) return undefined;
   let interval = Number.POSITIVE_INFINITY;
