@@ -45,6 +45,10 @@ export interface AircraftVisits {
   cost: ReturnType<typeof manualPlanCost> | undefined;
 }
 
+/** JSON has no infinity: the interval of work that is done once comes back as null. */
+const finite = (name: string, value: unknown) =>
+  name === "interval" && value === null ? Number.POSITIVE_INFINITY : value;
+
 /** Workshop visits of the group: the best plan from the worker, manual changes, and their cost. */
 export function useVisits() {
   const bundles = useAppSelector((state) => state.server);
@@ -98,7 +102,7 @@ export function useVisits() {
   useEffect(() => {
     if (!known) return;
     let current = true;
-    const { aircraft, closed } = JSON.parse(key) as {
+    const { aircraft, closed } = JSON.parse(key, finite) as {
       aircraft: typeof asked.aircraft;
       closed: ClosedPeriod[];
     };
