@@ -49,6 +49,15 @@ test("the fullest checklist that can be composed is also accepted", () => {
       grade: "note",
       openedAt: NOW.toISOString(),
       openedBy: "Inês Valadares",
+      measure: "m".repeat(200),
+      deferral: {
+        basis: "b".repeat(2000),
+        rules: "example",
+        for: ["day"],
+        placard: "p".repeat(120),
+        deactivated: "d".repeat(300),
+        operations: "o".repeat(400),
+      },
     }),
   );
   const list = composeList({

@@ -32,7 +32,8 @@ const currentItem = object({
   ...itemFields,
   kind: string().required().oneOf(ITEM_KINDS),
   title: requiredText(2000),
-  good: requiredText(600),
+  // A known discrepancy: its last measure, its placard and how it was deactivated.
+  good: requiredText(1000),
   why: requiredText(2000),
   miss: string().required().oneOf(FINDING_GRADES),
   choices: array()

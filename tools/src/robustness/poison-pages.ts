@@ -35,14 +35,17 @@ const MAX_MS = 40_000;
 export async function pageTroubles(url: string, { registration, releases }: PoisonScope) {
   const troubles: string[] = [];
   let reads = 0;
+  const ask = (path: string, init: RequestInit) =>
+    fetch(`${url}/api/v1${path}`, {
+      headers: { "cravix-crew": "maren" },
+      signal: AbortSignal.timeout(MAX_MS),
+      ...init,
+    });
   const get = async (path: string, init: RequestInit = {}): Promise<Response | undefined> => {
     reads++;
     try {
-      const answer = await fetch(`${url}/api/v1${path}`, {
-        headers: { "cravix-crew": "maren" },
-        signal: AbortSignal.timeout(MAX_MS),
-        ...init,
-      });
+      // An idle connection that the server closes just then gives no answer: asked once more, as a browser does.
+      const answer = await ask(path, init).catch(() => ask(path, init));
       if (answer.status >= 500 || (answer.status >= 400 && !init.method))
         troubles.push(`${path}: ${answer.status} ${(await answer.clone().text()).slice(0, 200)}`);
       return answer;
