@@ -119,7 +119,7 @@ test("a transponder depends on the airspace: asked before, and again for a fligh
   await page.goto(`${cravix.url}/log`);
   await page.getByText("Transponder: no reply light").first().click();
   await page.getByTestId("defer").click();
-  const asked = page.getByRole("radiogroup", { name: /transponder airspace/ });
+  const asked = page.getByRole("radiogroup", { name: /requires a transponder/ });
   await asked.getByRole("button", { name: "No", exact: true }).click();
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
   await page

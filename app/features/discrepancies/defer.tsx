@@ -19,6 +19,7 @@ import { Choice } from "../../ui/input/choice";
 import { DateField } from "../../ui/input/date-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
+import { flightQuestion } from "../airworthiness/flight-question";
 
 /** Kinds chosen at the top: told, on or off. The others are asked where something depends on them. */
 const CHOSEN = ["day", "night", "instrument", "hire"] as const;
@@ -106,7 +107,7 @@ export function Defer({
         ? outcome.depends.map((kind) => (
             <Choice
               key={kind}
-              title={`Is this flight one of: ${kind}?`}
+              title={flightQuestion(kind)}
               options={["yes", "no"] as const}
               value={undefined}
               words={(answer) => TOLD_WORDS[answer]}

@@ -1,25 +1,14 @@
-import {
-  AIRSPACE_KINDS,
-  type AirspaceKind,
-  deferralForFlight,
-  FLIGHT_USES,
-  type FlightUse,
-  kindsToAsk,
-} from "@cravix/core";
+import { AIRSPACE_KINDS, deferralForFlight, FLIGHT_USES, type FlightUse, kindsToAsk } from "@cravix/core";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import type { Planned } from "../../store/preflight/planned-slice";
 import { Choice } from "../../ui/input/choice";
+import { flightQuestion } from "../airworthiness/flight-question";
 import type { Airworthiness } from "../airworthiness/use-airworthiness";
 import type { KnownAircraft } from "./aircraft-frame";
 
 const YES_NO = ["Yes", "No"] as const;
 const answered = (told: boolean | undefined) => (told === undefined ? undefined : told ? "Yes" : "No");
-
-const AIRSPACE_ASKED: Record<AirspaceKind, string> = {
-  "towered airfield": "To or from an airfield with a tower?",
-  "transponder airspace": "Through airspace that requires a transponder?",
-};
 
 /** What decides a due item or a deferral of this aircraft and only the pilot can tell. Nothing else is asked. */
 export function FlightQuestions({
@@ -60,7 +49,7 @@ export function FlightQuestions({
       {AIRSPACE_KINDS.filter((kind) => asked.includes(kind)).map((kind) => (
         <Choice
           key={kind}
-          title={AIRSPACE_ASKED[kind]}
+          title={flightQuestion(kind)}
           options={YES_NO}
           value={answered(plan.airspace?.[kind])}
           onChange={(answer) => change({ airspace: { ...plan.airspace, [kind]: answer === "Yes" } })}
@@ -68,7 +57,7 @@ export function FlightQuestions({
       ))}
       {asked.includes("every seat occupied") && (
         <Choice
-          title="Is every seat occupied?"
+          title={flightQuestion("every seat occupied")}
           options={YES_NO}
           value={answered(plan.fullSeats)}
           onChange={(answer) => change({ fullSeats: answer === "Yes" })}
