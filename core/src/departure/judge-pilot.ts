@@ -1,3 +1,4 @@
+import { PILOT_IN_DATE } from "../airworthiness/people/pilot-in-date";
 import { type Judgement, notAssessed } from "../judgement/judgement";
 import type { DepartureDay } from "./departure-day";
 
@@ -9,7 +10,7 @@ export function judgePilot({
   pilotInDate,
   ownUnknown,
 }: Pick<DepartureDay, "pilotInDate" | "ownUnknown">): Judgement[] {
-  if (pilotInDate === undefined || pilotInDate === "unjudged")
+  if (pilotInDate === undefined || pilotInDate === "unjudged" || !PILOT_IN_DATE.includes(pilotInDate))
     // Without any of the pilot's data the limits are named already.
     return ownUnknown
       ? []
@@ -18,7 +19,7 @@ export function judgePilot({
             ...notAssessed(
               "unknown.pilot-in-date",
               "Pilot",
-              "Not checked: none of your medical, ratings and recency is on file.",
+              "Not checked: nothing on file shows that you are in date for this flight.",
             ),
             cause: "unknown.pilot",
             action: "Check that you are in date for this flight, or enter it on your page.",
@@ -31,7 +32,7 @@ export function judgePilot({
     {
       ...made,
       sentence:
-        "Something of yours is not in date for this flight: your medical, a licence or rating, a review, recency or an authorisation.",
+        "Something of yours is not in date for this flight, or cannot be judged: your medical, a licence or rating, a review, recency or an authorisation.",
       action: "Your own page shows which. Nobody else sees it here.",
     },
   ];

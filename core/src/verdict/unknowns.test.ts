@@ -124,6 +124,7 @@ const CASES: [
   ["no airworthiness record", "papers", {}, { papers: undefined as never }],
   ["limits of the pilot not on the device", "pilot", {}, { ownUnknown: true }],
   ["nothing of the pilot on file", "pilot", {}, { pilotInDate: "unjudged" }],
+  ["a grade of the pilot that nobody understands", "pilot", {}, { pilotInDate: "bananas" } as never],
   ["nobody knows whether the pilot is in date", "pilot", {}, { pilotInDate: undefined } as never],
   [
     "an accelerate-stop distance that the handbook lacks",

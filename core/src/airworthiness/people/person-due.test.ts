@@ -2,6 +2,7 @@ import { addMonths, endOfMonth, formatISO, parseISO } from "date-fns";
 import fc from "fast-check";
 import type { FlownByPerson, PersonDue, PersonFlight, PersonRecord } from "./person-due";
 import { classOf, foldPerson, judgePerson, personSentence } from "./person-due";
+import { pilotInDate } from "./pilot-in-date";
 
 const source = { kind: "rule" as const, text: "example", example: true };
 /** 14 CFR 61.57(a): three take-offs and landings within the preceding 90 days to carry passengers (from memory). */
@@ -209,4 +210,32 @@ test("a kind of flight that nobody has told makes an overdue item not known", ()
   expect(of({ untold: ["towing"] })?.verdict).toMatchObject({ state: "not known", untold: ["towing"] });
   expect(of({})?.verdict.state).toBe("not for this flight");
   expect(of({ kinds: ["day", "towing"] })?.verdict.state).toBe("overdue");
+});
+
+test("an examination before the holder was born cannot be calculated", () => {
+  const medical: PersonDue = {
+    ...PASSENGERS,
+    kind: "medical",
+    for: ["day"],
+    limits: [
+      {
+        by: "months",
+        months: 24,
+        to: "month end",
+        younger: { born: "2030-01-01", under: 40, months: 60 },
+      },
+    ],
+  };
+  const record = { items: [medical], works: [{ item: "passengers", date: "2026-01-01" }], flown: [] };
+  expect(judged(record)[0]?.verdict).toMatchObject({ state: "not known" });
+  expect(pilotInDate(record, flight())).toBe("ask");
+});
+
+test("a pilot for whom nothing on file applies to this flight is not in date by it", () => {
+  const medical: PersonDue = { ...PASSENGERS, kind: "medical", limits: [{ by: "date", date: "2027-01-01" }] };
+  const of = (items: PersonDue[], at = flight()) => pilotInDate({ items, works: [], flown: [] }, at);
+  expect(of([medical])).toBe("within limits");
+  expect(of([])).toBe("unjudged");
+  expect(of([{ ...medical, aircraft: ["QX-HLD"] }])).toBe("unjudged");
+  expect(of([medical], flight({ kinds: ["day"] }))).toBe("unjudged");
 });

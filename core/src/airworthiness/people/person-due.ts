@@ -1,5 +1,6 @@
 import type { FindingGrade, Source } from "../../judgement/judgement";
 import type { Minima, MinimaSet } from "../../minima/minima";
+import { QuantityError } from "../../units/convert";
 import { type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, DueLimit, FlightKind } from "../due/due-item";
 import { appliesTo, DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
@@ -220,6 +221,8 @@ function asDueItem({ id, name, limits, miss, source }: PersonDue, done?: LocalDa
       if (limit.by === "recency") return { by: "date", date: "0001-01-01" };
       if (limit.by !== "months" || !limit.younger) return limit;
       const { younger, ...usual } = limit;
+      if (done !== undefined && younger.born >= done)
+        throw new QuantityError("The date of birth is not before the examination. Check both.");
       return done !== undefined && ageOn(younger.born, done) < younger.under
         ? { ...usual, months: younger.months }
         : usual;

@@ -7,13 +7,15 @@ export type PilotInDate = (typeof PILOT_IN_DATE)[number];
 
 /**
  * Whether a pilot is in date for a flight: medical, licence, ratings, reviews, recency and authorisations. Only the worst grade, so
- * that the aircraft's record can hold it without telling others which item it is. "unjudged" without any item besides personal
- * minimums, because an empty file proves nothing. Never throws. Complexity: as `judgePerson`.
+ * that the aircraft's record can hold it without telling others which item it is. "unjudged" if no item besides personal minimums
+ * applies to this flight, because an empty file proves nothing. Never throws. Complexity: as `judgePerson`.
  */
 export function pilotInDate(record: PersonRecord, flight: PersonFlight): PilotInDate {
   const items = record.items.filter(({ kind }) => kind !== "own limits");
-  if (items.length === 0) return "unjudged";
-  return worstGrade(judgePerson({ ...record, items }, flight).map(gradeOf));
+  const applying = judgePerson({ ...record, items }, flight).filter(
+    ({ verdict }) => verdict.state !== "not for this flight",
+  );
+  return applying.length === 0 ? "unjudged" : worstGrade(applying.map(gradeOf));
 }
 
 function gradeOf({ item, verdict }: JudgedPersonDue): FindingGrade | "within limits" {
