@@ -162,6 +162,7 @@ describe("an event that crosses the boundary", () => {
       ],
       certificate: { kind: "airframe and powerplant", number: "100200" },
     },
+    "release.withdrawn": { registration: "QX-TAR", of: newId(NOW.getTime()), why: "Signed twice." },
     "meter.replaced": { registration: "QX-TAR", meter: "hours", oldReading: 4211.3, newReading: 0 },
     "discrepancy.limited": { discrepancyId: id(), most: 6, unit: "mm", source: "wheel card" },
     "discrepancy.photographed": {

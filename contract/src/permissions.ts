@@ -50,6 +50,7 @@ const DEEDS = {
     label: "release preventive maintenance",
     roles: ["pilot", "instructor", "mechanic", "owner"],
   },
+  "release.withdraw": { label: "strike out a release", roles: ["mechanic"] },
   "meter.replace": { label: "replace a meter", roles: ["mechanic"] },
   "limit.set": { label: "set a limit for a discrepancy", roles: ["instructor", "mechanic"] },
   "component.move": { label: "remove or fit a component", roles: ["mechanic"] },
@@ -89,7 +90,7 @@ export type Principal = Pick<CrewMember, "role"> & Partial<CrewMember>;
 export interface Subject {
   /** Person whose record it changes. */
   personId?: string;
-  /** For a sign-off: the same person released it as preventive maintenance. */
+  /** For a sign-off or a struck release: the same person released it as preventive maintenance. */
   released?: boolean;
   /** For rules and people: true if the group has an administrator. Without one, its owners decide. */
   hasAdministrator?: boolean;
@@ -102,7 +103,7 @@ export function can(principal: Principal | undefined, deed: Deed, subject: Subje
   if (!principal) return false;
   const { role, id } = principal;
   if (deed === "person.authorise" && id !== undefined && subject.personId === id) return false;
-  if (deed === "discrepancy.close" && subject.released) return true;
+  if ((deed === "discrepancy.close" || deed === "release.withdraw") && subject.released) return true;
   if ((deed === "crew.edit" || deed === "rules.edit") && subject.hasAdministrator === false)
     return role === "owner";
   return entryOf(deed).roles.includes(role);
@@ -194,6 +195,7 @@ export const EVENT_DEEDS: {
   "flight.logged": "flight.log",
   "flight.corrected": "flight.correct",
   "work.released": ({ data }) => (data.preventive ? "work.release-preventive" : "work.release"),
+  "release.withdrawn": "release.withdraw",
   "meter.replaced": "meter.replace",
   "component.removed": "component.move",
   "component.fitted": "component.move",

@@ -73,7 +73,10 @@ const item = (
 });
 
 /** Items of every powered aircraft; `h` is the meter they count by. */
-function usual(today: string, { annual = 200, hundred = 60, oil = 20, oilDays = 50, vor = 12 }): Planned[] {
+function usual(
+  today: string,
+  { annual = 200, hundred = 60, oil = 20, oilDays = 50, vor = 12, beaconBattery = 420 },
+): Planned[] {
   const inDays = (days: number) => addDays(today, days);
   return [
     {
@@ -145,6 +148,16 @@ function usual(today: string, { annual = 200, hundred = 60, oil = 20, oilDays = 
         { workH: 1 },
       ),
       daysAgo: annual,
+    },
+    {
+      item: item(
+        "beacon-battery",
+        "Emergency beacon, battery",
+        "life",
+        [{ by: "date", date: endOfMonth(inDays(beaconBattery)) }],
+        rule("14 CFR 91.207(c): by the date printed outside, or after one hour of use"),
+        { preventive: true, workH: 0.5 },
+      ),
     },
     {
       item: item(
@@ -318,11 +331,10 @@ function made(today: string): Made[] {
             "database",
             "Navigation database",
             "database",
-            [{ by: "days", days: 28 }],
-            programme("28-day update cycle"),
+            [{ by: "date", date: addDays(today, 9) }],
+            programme("end of the 28-day cycle, as the database shows it"),
             { miss: "note", for: ["instrument"] },
           ),
-          daysAgo: 19,
         },
       ],
     },

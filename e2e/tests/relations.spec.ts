@@ -30,7 +30,9 @@ async function leave(page: Page): Promise<void> {
   await button(page, "Go to Aircraft").click();
 }
 
-test("an annual inspection does the 100-hour inspection, and says so", async ({ page }) => {
+test("an annual inspection does the 100-hour inspection, and says so; struck out, it does not", async ({
+  page,
+}) => {
   await button(page, /Kofi/).click();
   await page.goto(`${cravix.url}/aircraft/QX-TAR/release`);
   await page.getByTestId("does-annual").click();
@@ -45,6 +47,19 @@ test("an annual inspection does the 100-hour inspection, and says so", async ({ 
   await expect(page.getByTestId("due-hundred")).toContainText("100.0 h");
   await page.getByTestId("due-hundred").click();
   await expect(page.getByTestId("due-detail")).toContainText("with Annual inspection");
+
+  // A release signed in error is struck out: both are due as before.
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/release`);
+  const past = page.getByTestId("past-releases");
+  await past.getByRole("button", { name: "Strike out", exact: true }).first().click();
+  await button(page, "Strike it out").click();
+  await expect(past).toContainText("Enter the reason.");
+  await page.getByLabel("Why is it struck out?").fill("Wrong aircraft.");
+  await expectAccessible(page, "striking out a release");
+  await button(page, "Strike it out").click();
+  await expect(past).toContainText("Struck out: Wrong aircraft.");
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
+  await expect(page.getByTestId("due-hundred")).not.toContainText("100.0 h");
 });
 
 test("insurance is renewed on the due page, and Friday's flight is asked about on Monday", async ({
@@ -109,17 +124,18 @@ test("the second of two landing lights cannot be deferred, and only a mechanic d
   await expect(page.getByTestId("deferral")).toContainText("0 of 2 working, 1 required");
 });
 
-test("a transponder depends on the airspace: asked before, and again for a flight that has not said", async ({
+test("a radio depends on the airfield: asked before, and again for a flight that has not said", async ({
   page,
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/, { registration: "QX-TAR" });
-  await logged(page, "take-off.transponder", "Transponder: no reply light");
+  await logged(page, "cockpit.avionics", "Radio: receives nothing");
   await leave(page);
   await page.goto(`${cravix.url}/log`);
-  await page.getByText("Transponder: no reply light").first().click();
+  await page.getByText("Radio: receives nothing").first().click();
   await page.getByTestId("defer").click();
-  const asked = page.getByRole("radiogroup", { name: /requires a transponder/ });
+  await button(page, "Radio").click();
+  const asked = page.getByRole("radiogroup", { name: /airfield with a tower/ });
   await asked.getByRole("button", { name: "No", exact: true }).click();
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
   await page
@@ -131,5 +147,5 @@ test("a transponder depends on the airspace: asked before, and again for a fligh
 
   await page.goto(cravix.url);
   await walker.prepare("QX-TAR");
-  await expect(page.getByTestId("flight-questions")).toContainText("requires a transponder?");
+  await expect(page.getByTestId("flight-questions")).toContainText("airfield with a tower?");
 });

@@ -1,6 +1,7 @@
 import type { FlightKind } from "@cravix/core";
 
 const ASKED: Partial<Record<FlightKind, string>> = {
+  day: "Is part of the flight by day?",
   "towered airfield": "To or from an airfield with a tower?",
   "transponder airspace": "Through airspace that requires a transponder?",
   "every seat occupied": "Is every seat occupied?",

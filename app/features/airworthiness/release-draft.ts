@@ -23,6 +23,8 @@ export interface SetDraft {
 /** A release as it is being entered. */
 export interface ReleaseDraft {
   date: string;
+  /** Confirmed: done before other work on record, entered late. */
+  late: boolean;
   done: string;
   reference: string;
   readings: Record<string, string>;
@@ -47,6 +49,7 @@ export function newRelease({ onFile, today }: Airworthiness): ReleaseDraft {
   };
   return {
     date: today,
+    late: false,
     done: "",
     reference: "",
     readings: Object.fromEntries(record.meters.map((meter) => [meter.id, String(shown(meter) ?? "")])),

@@ -1,6 +1,7 @@
 import { can, newId } from "@cravix/contract/client";
 import {
   type EventData,
+  isPilotsWork,
   type OpenDiscrepancy,
   type ReleaseFault,
   releaseFaults,
@@ -23,6 +24,7 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { PastReleases } from "./past-releases";
 import { missingSets, newRelease, type ReleaseDraft, releaseOf } from "./release-draft";
 import { ReleaseMeters, ReleaseWorks } from "./release-works";
 import { type Airworthiness, dueRows, useAirworthiness } from "./use-airworthiness";
@@ -71,6 +73,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
         works: [...record.works, ...released],
         today: papers.today,
         signedAt: at,
+        late: draft.late,
       }),
     ];
     setFaults(found);
@@ -173,6 +176,16 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             onChange={(date) => set({ date })}
             fault={fault("date")}
           />
+          {faults.some(({ confirm }) => confirm === "late entry") && (
+            <Toggle
+              on={draft.late}
+              className="items-start self-start px-4"
+              textClassName="text-base text-left"
+              onPress={() => set({ late: !draft.late })}
+            >
+              The date is right: this is a late entry
+            </Toggle>
+          )}
           <ReleaseMeters draft={draft} papers={papers} set={set} fault={fault} />
           <View className="flex-row gap-2">
             <View className="flex-1">
@@ -200,7 +213,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             papers={papers}
             set={set}
             fault={fault}
-            rows={rows.filter(({ item }) => full || item.preventive)}
+            rows={rows.filter(({ item }) => full || isPilotsWork(item))}
           />
           <Closes
             open={open}
@@ -215,6 +228,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             placeholder="none"
           />
           {fault("works") && <Alert>{fault("works") ?? ""}</Alert>}
+          <PastReleases aircraft={aircraft} />
         </View>
       </View>
     </Screen>

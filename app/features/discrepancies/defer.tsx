@@ -3,6 +3,8 @@ import {
   type DeferralOutcome,
   type DeferralReply,
   type DiscrepancyDeferral,
+  type Equipment,
+  equipmentAtItem,
   FLIGHT_KINDS,
   type FlightKind,
   localDate,
@@ -46,10 +48,12 @@ export function Defer({
   const [also, setAlso] = useState<Partial<Record<FlightKind, boolean>>>({});
   const [told, setTold] = useState<Record<string, DeferralReply>>({});
   const [broken, setBroken] = useState<number>();
+  const [equipment, setEquipment] = useState<string>();
   const flight = [...kinds, ...FLIGHT_KINDS.filter((kind) => also[kind])];
   const list = bundle?.equipment;
   const zone = bundle?.papers?.record.timeZone;
-  const equipment = d.itemId && list?.equipment.find(({ items }) => items.includes(d.itemId as string));
+  const possible = list ? equipmentAtItem(list, d.itemId) : [];
+  const about = possible.length === 1 ? possible[0] : possible.find(({ id }) => id === equipment);
   const outcome = mayBeDeferred({
     flight,
     untold: FLIGHT_KINDS.filter((kind) => !TOLD.has(kind) && also[kind] === undefined),
@@ -58,7 +62,7 @@ export function Defer({
     told,
     out: others.reduce(
       (sum, { registration, deferred }) =>
-        registration === d.registration && equipment && deferred?.equipment === equipment.id
+        registration === d.registration && about && deferred?.equipment === about.id
           ? sum + (deferred.broken ?? 1)
           : sum,
       0,
@@ -67,6 +71,7 @@ export function Defer({
     ...(bundle?.rules?.deferral && { rules: bundle.rules.deferral }),
     ...(bundle && { built: String(bundle.aircraft.year) }),
     ...(d.itemId !== undefined && { itemId: d.itemId }),
+    ...(about && { equipmentId: about.id }),
     ...(list && { list }),
     ...(list?.minimum && { minimum: list.minimum }),
   });
@@ -101,6 +106,17 @@ export function Defer({
           </Toggle>
         ))}
       </View>
+      {possible.length > 1 && (
+        <WhichEquipment
+          possible={possible}
+          chosen={about?.id}
+          onChoose={(id) => {
+            setEquipment(id);
+            setBroken(undefined);
+            setTold({});
+          }}
+        />
+      )}
       <Trail outcome={outcome} />
       {outcome.count && <HowMany count={outcome.count} onTold={setBroken} />}
       {outcome.depends
@@ -170,6 +186,30 @@ function deferralOf(
     ...(deactivate && { deactivated: deactivate }),
     ...(operations && { operations }),
   };
+}
+
+const NOT_LISTED = "none of these";
+
+/** Which equipment does not work, if its checklist item leaves that open. Equipment that no item inspects comes first. */
+function WhichEquipment({
+  possible,
+  chosen,
+  onChoose,
+}: {
+  possible: readonly Equipment[];
+  chosen: string | undefined;
+  onChoose: (id: string | undefined) => void;
+}) {
+  const byItems = [...possible].sort((a, b) => Math.min(1, a.items.length) - Math.min(1, b.items.length));
+  return (
+    <Choice
+      title="What does not work?"
+      options={[...byItems.map(({ id }) => id), NOT_LISTED]}
+      value={chosen ?? NOT_LISTED}
+      words={(id) => possible.find((one) => one.id === id)?.name ?? "None of these"}
+      onChange={(id) => onChoose(id === NOT_LISTED ? undefined : id)}
+    />
+  );
 }
 
 /** Answers so far with their source. */

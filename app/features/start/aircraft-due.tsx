@@ -5,6 +5,7 @@ import {
   judgeAirworthiness,
   LAUNCH_WAYS,
   type LaunchWay,
+  toldFlight,
 } from "@cravix/core";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
@@ -51,7 +52,7 @@ export function AircraftDue({
 }) {
   const { bundle, plan } = aircraft;
   const papers = useAirworthiness(bundle);
-  const { flightMin, landings = 1, conditions, purpose, use, airspace, fullSeats, onDay } = plan;
+  const { flightMin, landings = 1, conditions, purpose, use, airspace, fullSeats, dayAndNight, onDay } = plan;
   // Default: the last launch method.
   const launch = papers && launchOf(papers.onFile, plan.launch);
   const asked = useMemo(
@@ -63,11 +64,9 @@ export function AircraftDue({
       conditions,
       ...(launch && { launch }),
       ...(purpose && { purpose }),
-      ...(use && { use }),
-      ...(airspace && { airspace }),
-      ...(fullSeats !== undefined && { fullSeats }),
+      ...toldFlight({ use, airspace, fullSeats, dayAndNight }),
     }),
-    [flightMin, landings, conditions, launch, purpose, use, airspace, fullSeats, onDay],
+    [flightMin, landings, conditions, launch, purpose, use, airspace, fullSeats, dayAndNight, onDay],
   );
   const mayFerry = useMemo(
     () =>

@@ -34,6 +34,7 @@ export function FlightQuestions({
   const asked = kindsToAsk(
     papers.pinned.dues.map(({ item }) => item),
     deferrals,
+    plan.conditions,
   );
   if (asked.length === 0) return null;
   return (
@@ -55,6 +56,14 @@ export function FlightQuestions({
           onChange={(answer) => change({ airspace: { ...plan.airspace, [kind]: answer === "Yes" } })}
         />
       ))}
+      {asked.includes("day") && (
+        <Choice
+          title={flightQuestion("day")}
+          options={YES_NO}
+          value={answered(plan.dayAndNight)}
+          onChange={(answer) => change({ dayAndNight: answer === "Yes" })}
+        />
+      )}
       {asked.includes("every seat occupied") && (
         <Choice
           title={flightQuestion("every seat occupied")}

@@ -1,4 +1,4 @@
-import { isSoon, judgePerson, ownLimitsUnknown, personSentence } from "@cravix/core";
+import { isSoon, judgePerson, ownLimitsUnknown, personSentence, toldFlight } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { flightOfPerson } from "../../store/preflight/local-pilot";
@@ -12,7 +12,7 @@ import type { KnownAircraft } from "./aircraft-frame";
 /** Whether the pilot is in date for the planned flight. Private: the preflight's record holds only the grade. */
 export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
-  const { flightMin, conditions, onDay, use, airspace, fullSeats } = plan;
+  const { flightMin, conditions, onDay, use, airspace, fullSeats, dayAndNight } = plan;
   const rows = useMemo(() => {
     if (!record) return [];
     return judgePerson(
@@ -21,12 +21,10 @@ export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: Kno
         conditions,
         minutes: flightMin,
         onDay,
-        ...(use && { use }),
-        ...(airspace && { airspace }),
-        ...(fullSeats !== undefined && { fullSeats }),
+        ...toldFlight({ use, airspace, fullSeats, dayAndNight }),
       }),
     ).filter(({ verdict }) => verdict.state !== "not for this flight");
-  }, [record, bundle, flightMin, conditions, onDay, use, airspace, fullSeats]);
+  }, [record, bundle, flightMin, conditions, onDay, use, airspace, fullSeats, dayAndNight]);
   if (unknown) return <JudgementCard judgement={ownLimitsUnknown("so far")} compact />;
   if (rows.length === 0) return null;
   const told = rows.filter(({ due, verdict }) => gradeOf(due, verdict) !== "within limits");

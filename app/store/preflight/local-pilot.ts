@@ -13,6 +13,7 @@ import {
   type PreflightEvent,
   pilotInDate,
   type RequestedFlight,
+  type ToldFlight,
 } from "@cravix/core";
 import { ownDue } from "./own-due";
 
@@ -38,8 +39,7 @@ export function minimaOf(
 }
 
 /** The planned flight, as far as it decides what a pilot must have. */
-export interface PersonsFlight
-  extends Pick<RequestedFlight, "conditions" | "use" | "airspace" | "fullSeats"> {
+export interface PersonsFlight extends ToldFlight, Pick<RequestedFlight, "conditions"> {
   minutes: number;
   /** Day of the flight, if not today. */
   onDay?: string | undefined;

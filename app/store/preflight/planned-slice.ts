@@ -29,6 +29,7 @@ export interface Planned {
   use?: FlightUse;
   airspace?: Partial<Record<AirspaceKind, boolean>>;
   fullSeats?: boolean;
+  dayAndNight?: boolean;
   /** Day for which the due items are asked, if not today. */
   onDay?: string | undefined;
   /** Outside air temperature; absent: not entered. */

@@ -9,6 +9,7 @@ import {
   localDate,
   type OpenDiscrepancy,
   type PreflightEvent,
+  toldFlight,
 } from "@cravix/core";
 import { saveAtomically } from "../../device/log/event-log";
 import { notifyTabs } from "../../device/tabs";
@@ -40,12 +41,10 @@ export function beginPreflight(registration: string) {
       launch,
       load,
       purpose,
-      use,
-      airspace,
-      fullSeats,
       celsius,
       secondCrewId,
       departure,
+      ...told
     } = planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
@@ -62,9 +61,7 @@ export function beginPreflight(registration: string) {
       ...(await localPilot(session.crewId, bundle, events, {
         conditions,
         minutes: flightMin,
-        ...(use && { use }),
-        ...(airspace && { airspace }),
-        ...(fullSeats !== undefined && { fullSeats }),
+        ...toldFlight(told),
       })),
       memory: localFluidMemory(bundle, events),
       conditions,
@@ -85,9 +82,7 @@ export function beginPreflight(registration: string) {
           ...(launch && { plannedLaunch: launch }),
           ...(load && { plannedLoad: load }),
           ...(purpose && { purpose }),
-          ...(use && { use }),
-          ...(airspace && { airspace }),
-          ...(fullSeats !== undefined && { fullSeats }),
+          ...toldFlight(told),
           preferences,
           ...(celsius !== undefined && { celsius }),
           ...(departure?.weather && { weather: departure.weather }),

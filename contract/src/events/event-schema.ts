@@ -359,6 +359,7 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
       .required(),
     preventive: boolean(),
   },
+  "release.withdrawn": { registration: key(), of: eventId(), why: requiredText(400) },
   "meter.replaced": {
     registration: key(),
     meter: key(),

@@ -12,7 +12,9 @@ const FLIGHT: Omit<TechnicalLogEntry, "id"> = {
   pilot: "ines",
   meters: { hours: { out: 4211.3, in: 4212.4 } },
   counts: {},
-  night: { takeOffs: 1, landings: 2 },
+  takeOffs: 3,
+  fullStops: 2,
+  night: { takeOffs: 1, landings: 2, fullStops: 1 },
   fuel: { addedL: 40, leftL: 71 },
   oilAddedQt: 1,
 };
@@ -24,11 +26,22 @@ test("an exported log is imported unchanged", () => {
 
 test("a log exported with the former column names is imported with its night landings", () => {
   const former = flightCsv([FLIGHT], METERS)
-    .replaceAll("at night", "by night")
+    .replaceAll("-offs at night", "-offs by night")
+    .replace("landings at night", "landings by night")
     .replace("fuel remaining L", "fuel left L")
     .replace("oil added US qt", "oil added qt");
   expect(former).toContain("landings by night");
   expect(readFlightCsv(former, context)).toEqual({ lines: [FLIGHT], faults: [] });
+});
+
+test("a ground run stays one, and anything but yes or no is reported", () => {
+  const { night: _night, takeOffs: _takeOffs, fullStops: _fullStops, ...flight } = FLIGHT;
+  const run = { ...flight, ground: true as const };
+  const table = flightCsv([run], METERS);
+  expect(readFlightCsv(table, context)).toEqual({ lines: [run], faults: [] });
+  expect(readFlightCsv(table.replace("yes", "maybe"), context).faults).toEqual([
+    { row: 2, column: "ground run", expected: "yes, no or nothing" },
+  ]);
 });
 
 test("a missing column and a flight that ends before it begins are reported where they are", () => {

@@ -4,11 +4,15 @@ import { toCsv } from "./to-csv";
 /** Columns of every technical log; each meter adds its own: `hours out`, `hours in`, `landings`. */
 export const FLIGHT_COLUMNS = ["off", "on", "registration", "from", "to", "pilot", "crew"] as const;
 const LAST_COLUMNS = [
+  "take-offs",
+  "full-stop landings",
   "take-offs at night",
   "landings at night",
+  "full-stop landings at night",
   "fuel added L",
   "fuel remaining L",
   "oil added US qt",
+  "ground run",
   "remarks",
 ] as const;
 
@@ -37,11 +41,15 @@ export function flightCsv(
     ...meters.flatMap(({ id, kind }) =>
       isCounted(kind) ? [line.counts[id] ?? ""] : [line.meters[id]?.out ?? "", line.meters[id]?.in ?? ""],
     ),
+    line.takeOffs ?? "",
+    line.fullStops ?? "",
     line.night?.takeOffs ?? "",
     line.night?.landings ?? "",
+    line.night?.fullStops ?? "",
     line.fuel?.addedL ?? "",
     line.fuel?.leftL ?? "",
     line.oilAddedQt ?? "",
+    line.ground ? "yes" : "",
     line.remarks ?? "",
   ]);
   return toCsv(flightColumns(meters), data);

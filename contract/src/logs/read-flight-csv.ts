@@ -131,6 +131,11 @@ function readLine(
     }
     return value;
   };
+  const yes = (column: string) => {
+    const text = cell(column).toLowerCase();
+    if (!["", "yes", "no"].includes(text)) fault(column, "yes, no or nothing");
+    return text === "yes";
+  };
   if (cell("registration").toUpperCase() !== registration) fault("registration", registration);
   const read: TechnicalLogEntry["meters"] = {};
   const counts: TechnicalLogEntry["counts"] = {};
@@ -150,8 +155,9 @@ function readLine(
     .map((name) => name.trim())
     .filter(Boolean)
     .slice(0, 12);
-  const takeOffs = number("take-offs at night", true) ?? 0;
-  const landings = number("landings at night", true) ?? 0;
+  const [takeOffs, fullStops] = [number("take-offs", true), number("full-stop landings", true)];
+  const night = nightOf((column) => number(column, true));
+  const ground = yes("ground run");
   const [addedL, leftL] = [number("fuel added L", false), number("fuel remaining L", false)];
   const oilAddedQt = number("oil added US qt", false);
   const remarks = cell("remarks");
@@ -166,11 +172,23 @@ function readLine(
     ...(crew.length > 0 && { crew }),
     meters: read,
     counts,
-    ...(takeOffs + landings > 0 && { night: { takeOffs, landings } }),
+    ...(takeOffs !== undefined && { takeOffs }),
+    ...(fullStops !== undefined && { fullStops }),
+    ...(night && { night }),
+    ...(ground && { ground: true as const }),
     ...((addedL !== undefined || leftL !== undefined) && {
       fuel: { ...(addedL !== undefined && { addedL }), ...(leftL !== undefined && { leftL }) },
     }),
     ...(oilAddedQt !== undefined && { oilAddedQt }),
     ...(remarks !== "" && { remarks }),
   };
+}
+
+/** Take-offs and landings at night; undefined if there were none. */
+function nightOf(number: (column: string) => number | undefined): TechnicalLogEntry["night"] {
+  const takeOffs = number("take-offs at night") ?? 0;
+  const landings = number("landings at night") ?? 0;
+  const fullStops = number("full-stop landings at night");
+  if (takeOffs + landings === 0) return undefined;
+  return { takeOffs, landings, ...(fullStops !== undefined && { fullStops }) };
 }

@@ -123,11 +123,29 @@ export interface RequestedFlight {
   airspace?: Readonly<Partial<Record<AirspaceKind, boolean>>>;
   /** Whether every seat is occupied. */
   fullSeats?: boolean;
-  /** By day and by night on one flight. */
+  /** For a night flight: whether part of it is by day. */
   dayAndNight?: boolean;
   purpose?: Purpose;
   /** Today's readings by name ("hours"). */
   read?: Readonly<Record<string, number>>;
+}
+
+/** What only the pilot can tell about a flight, besides its conditions. */
+export type ToldFlight = Pick<RequestedFlight, "use" | "airspace" | "fullSeats" | "dayAndNight">;
+
+/** Just what was told, for a record: nothing that is absent or undefined. */
+export function toldFlight({
+  use,
+  airspace,
+  fullSeats,
+  dayAndNight,
+}: { [K in keyof ToldFlight]: ToldFlight[K] | undefined }): ToldFlight {
+  return {
+    ...(use && { use }),
+    ...(airspace && { airspace }),
+    ...(fullSeats !== undefined && { fullSeats }),
+    ...(dayAndNight !== undefined && { dayAndNight }),
+  };
 }
 
 const KINDS: Partial<Record<Condition, FlightKind>> = {
@@ -147,12 +165,14 @@ export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
  * Kinds of a flight, and the kinds that nobody has told. Conditions are always told; a solo student's flight is instruction, and a
  * flight to the place of the work is a ferry unless another use is told.
  */
-export function kindsOfFlight(
-  asked: Pick<RequestedFlight, "conditions" | "use" | "airspace" | "fullSeats" | "dayAndNight" | "purpose">,
-): { kinds: FlightKind[]; untold: FlightKind[] } {
+export function kindsOfFlight(asked: ToldFlight & Pick<RequestedFlight, "conditions" | "purpose">): {
+  kinds: FlightKind[];
+  untold: FlightKind[];
+} {
   const { conditions, airspace = {}, fullSeats, dayAndNight, purpose } = asked;
   const kinds = new Set(flightKindsOf(conditions));
   if (dayAndNight) kinds.add("day").add("night");
+  const dayUntold = kinds.has("night") && dayAndNight === undefined;
   const use =
     asked.use ??
     (kinds.has("solo student")
@@ -166,6 +186,7 @@ export function kindsOfFlight(
   return {
     kinds: [...kinds],
     untold: [
+      ...(dayUntold ? (["day"] as const) : []),
       ...(use ? [] : FLIGHT_USES),
       ...AIRSPACE_KINDS.filter((kind) => airspace[kind] === undefined),
       ...(fullSeats === undefined ? (["every seat occupied"] as const) : []),
@@ -177,12 +198,13 @@ export function kindsOfFlight(
 export function kindsToAsk(
   items: readonly Pick<DueItem, "for">[],
   deferrals: readonly { depends?: readonly FlightKind[] }[] = [],
+  conditions: readonly Condition[] = [],
 ): FlightKind[] {
   const named = new Set([
     ...items.flatMap((item) => item.for ?? []),
     ...deferrals.flatMap(({ depends }) => depends ?? []),
   ]);
-  return kindsOfFlight({ conditions: [] }).untold.filter((kind) => named.has(kind));
+  return kindsOfFlight({ conditions }).untold.filter((kind) => named.has(kind));
 }
 
 const LAUNCHES: Partial<Record<MeterKind, LaunchWay>> = { "winch launches": "winch", aerotows: "aerotow" };

@@ -291,6 +291,7 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
     leaves: [],
     certificate: { kind: "k", number: "n" },
   }),
+  "release.withdrawn": ({ itemId }) => ({ registration: "QX-TST", of: itemId, why: "w" }),
   "meter.replaced": () => ({ registration: "QX-TST", meter: "hours", oldReading: 10, newReading: 0 }),
   "daily.signed": () => ({ registration: "QX-TST", date: "2026-05-01" }),
   "document.renewed": () => ({

@@ -75,6 +75,14 @@ describe("airworthiness data with what happened on this device", () => {
     expect(applyAirworthinessEvents(now, [event("flight.logged", flight, "new", "flight")])).toEqual(now);
   });
 
+  it("a release struck out counts no more, whoever knew of it", () => {
+    const one = event("work.released", release, "r1");
+    const struck = event("release.withdrawn", { registration: "QX-TST", of: "r1", why: "wrong reading" });
+    expect(applyAirworthinessEvents(papers, [one, struck])).toEqual(papers);
+    const known = applyAirworthinessEvents(papers, [one]);
+    expect(applyAirworthinessEvents(known, [struck]).released).toEqual([]);
+  });
+
   it("a release counts by what its meters read, and once", () => {
     const one = event("work.released", release, "r1");
     const now = applyAirworthinessEvents(papers, [one]);

@@ -73,6 +73,15 @@ export function applyAirworthinessEvents(
         ],
         left: [...now.left, ...leaves.filter(({ id }) => !known.has(id))],
       };
+    } else if (event.type === "release.withdrawn") {
+      const { of } = event.data;
+      const gone = events.find(({ id }) => id === of);
+      const left = gone?.type === "work.released" ? gone.data.leaves.map(({ id }) => id) : [];
+      now = {
+        ...now,
+        released: now.released.filter(({ release }) => release !== of),
+        left: now.left.filter(({ id }) => !left.includes(id)),
+      };
     } else if (event.type === "document.renewed") {
       if (now.released.some(({ release }) => release === event.id)) continue;
       now = { ...now, released: [...now.released, renewal(event.data, event.id)] };

@@ -157,6 +157,45 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(log).toContain("Inês Valadares");
 });
 
+test("a release signed in error is struck out: what it did and left counts no more, and it stays on record", async () => {
+  const before = await papers();
+  const release = made("work.released", {
+    ...RELEASE,
+    readings: { hours: 4323 },
+    leaves: [
+      {
+        id: "second-check",
+        name: "Check again",
+        kind: "condition",
+        limits: [{ by: "reading", meter: "hours", at: 4330 }],
+        once: true,
+        miss: "ask",
+        source: { kind: "handbook", text: "the release", example: false },
+      },
+    ],
+  });
+  expect((await accept(release)).refused).toEqual([]);
+  const strike = (more: object = {}, crewId = "kofi") =>
+    made(
+      "release.withdrawn",
+      { registration: "QX-TAR", of: release.id, why: "The reading was 4,232.", ...more },
+      { crewId },
+    );
+  const reason = async (event: unknown) => (await accept(event)).refused[0]?.reason;
+  expect(await reason(strike({}, "ines"))).toContain("Only a mechanic can strike out a release");
+  expect(await reason(strike({ of: newId(NOW.getTime()) }))).toContain("not on record");
+  expect(await reason(strike({ registration: "QX-HLD" }))).toContain("not on record");
+  expect((await papers()).released.length).toBe(before.released.length + 1);
+  expect(await reason(strike())).toBeUndefined();
+  const after = await papers();
+  expect([after.released, after.left]).toEqual([before.released, before.left]);
+  const list = await (await app.request("/api/v1/aircraft/QX-TAR/releases")).json();
+  expect(list.items.find(({ id }: { id: string }) => id === release.id)).toMatchObject({
+    withdrawn: "The reading was 4,232.",
+  });
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
+});
+
 test("a document is renewed by anyone who keeps the papers; nothing else is renewed without work", async () => {
   const renew = (item: string, more: object = {}, crewId = "ines") =>
     made(
@@ -332,7 +371,7 @@ test("the log goes out and in as a table: what is known is known, good lines are
   expect(again).toEqual({ taken: 0, repeated: 60, faults: [] });
   const [head = ""] = table.split("\n");
   const line = (off: string, on: string, out: string, back: string, landings = "1") =>
-    `${off},${on},QX-HLD,Marram Point,Heronsmere,ines,,${out},${back},${landings},,,,,,`;
+    `${off},${on},QX-HLD,Marram Point,Heronsmere,ines,,${out},${back},${landings},,,,,,,,,,`;
   const more = [
     head,
     line("2026-04-30T09:00:00Z", "2026-04-30T10:00:00Z", "3121.2", "3122.1"),
@@ -379,15 +418,20 @@ test("no one makes a finding vanish: not by merging in a circle, nor by putting 
   expect(await refusal(merge(brake, lamp))).toBeUndefined();
   expect(await refusal(merge(lamp, brake))).toBe("data.into");
   const again = await open("right-gear.brake", "Right brake: drips again");
-  const defer = (discrepancyId: string, kinds: ("day" | "night")[]) =>
+  const defer = (discrepancyId: string, kinds: ("day" | "night")[], equipment?: string) =>
     made(
       "discrepancy.deferred",
-      { discrepancyId, basis: "Because.", rules: "example", for: kinds },
+      { discrepancyId, basis: "Because.", rules: "example", for: kinds, ...(equipment && { equipment }) },
       { crewId: "ines" },
     );
   expect(await refusal(defer(again, ["day"]))).toBe("data");
-  expect(await refusal(defer(lamp, ["night"]))).toBe("data");
-  expect(await refusal(defer(lamp, ["day"]))).toBeUndefined();
+  // A brake is not a radio.
+  expect(await refusal(defer(again, ["day"], "radio"))).toBe("data");
+  expect(await refusal(defer(lamp, ["night"], "landing-light"))).toBe("data");
+  // What counts as out already is known by the equipment.
+  expect(await refusal(defer(lamp, ["day"]))).toBe("data.equipment");
+  expect(await refusal(defer(lamp, ["day"], "radio"))).toBe("data.equipment");
+  expect(await refusal(defer(lamp, ["day"], "landing-light"))).toBeUndefined();
   const [flight] = (await (await app.request("/api/v1/aircraft/QX-TAR/flights?limit=1")).json()).items;
   const elsewhere = made(
     "flight.corrected",

@@ -13,6 +13,7 @@ import { and, asc, eq, inArray, isNotNull } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
 import { airworthiness, componentMove, meterChange, workDone } from "../db/schema/airworthiness";
+import { STANDING } from "./standing-works";
 
 /** A component in storage: as it was when removed, from which aircraft, and when. */
 export type OnShelf = ComponentSnapshot & {
@@ -72,7 +73,7 @@ async function readHistories(
     ? await db
         .select()
         .from(workDone)
-        .where(and(of(workDone), isNotNull(workDone.work)))
+        .where(and(of(workDone), isNotNull(workDone.work), STANDING))
     : [];
   const own = <T extends { registration: string }>(all: readonly T[], registration: string) =>
     all.filter((one) => one.registration === registration);

@@ -16,6 +16,7 @@ import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from 
 import { fileVersion } from "../db/schema/fleet";
 import { DAILY } from "../events/projections/work-rows";
 import { effectiveRecords, workOf } from "./effective-record";
+import { STANDING } from "./standing-works";
 
 /** Days of history for the usage pattern. */
 const USUAL_DAYS = 730;
@@ -59,7 +60,7 @@ export async function readAirworthinessOf(
   const works = await db
     .select()
     .from(workDone)
-    .where(of(workDone))
+    .where(and(of(workDone), STANDING))
     .orderBy(desc(workDone.date), desc(workDone.id))
     .limit(MAX_WORKS * known.length);
   return new Map(

@@ -142,6 +142,16 @@ describe("the check of the record", () => {
       grade: "note",
     });
     Object.assign(opened.data, { discrepancyId: opened.id });
+    const release = made("work.released", {
+      registration,
+      date: "2026-05-01",
+      done: "Seat rails checked.",
+      readings: { hours: 4231 },
+      works: [{ item: "seat-rails", date: "2026-05-01", totals: {} }],
+      closes: [],
+      leaves: [],
+      certificate: { kind: "k", number: "n" },
+    });
     const start = made(
       "preflight.started",
       { registration, listHash: `sha256:${"0".repeat(64)}`, conditions: [] },
@@ -159,6 +169,8 @@ describe("the check of the record", () => {
         ),
         made("flight.logged", line, { crewId: "ines", stream: "flight" }),
         made("daily.signed", { registration, date: "2026-05-01" }),
+        release,
+        made("release.withdrawn", { registration, of: release.id, why: "Signed twice." }),
         made("meter.replaced", { registration, meter: "landings", oldReading: 9000, newReading: 0 }),
         made("component.removed", {
           registration,
@@ -186,6 +198,7 @@ describe("the check of the record", () => {
     ["meter_totals", "totals = '{}'"],
     ["meter_change", "new_reading = new_reading + 1"],
     ["work_done", "done_on = '2020-01-01'"],
+    ["release_withdrawn", "why = 'x'"],
     ["component_move", "component = 'x'"],
     ["person_entry", "body = NULL"],
     ["workshop_plan", "crew_id = 'x'"],
@@ -204,13 +217,21 @@ describe("the check of the record", () => {
 
   test("tables of older code are rebuilt from the events at the next start, once", async () => {
     const { pool, db } = app.database;
-    for (const table of ["work_done", "component_move", "person_entry", "workshop_plan", "meter_change"])
+    for (const table of [
+      "work_done",
+      "release_withdrawn",
+      "component_move",
+      "person_entry",
+      "workshop_plan",
+      "meter_change",
+    ])
       await pool.query(`DELETE FROM ${table}`);
     await pool.query("DELETE FROM projection_version");
     expect((await rebuildOutdated(db)).sort()).toEqual([
       "component_move",
       "meter_change",
       "person_entry",
+      "release_withdrawn",
       "work_done",
       "workshop_plan",
     ]);

@@ -9,7 +9,7 @@ import { effectiveRecord } from "../airworthiness/effective-record";
 import { type FlightRow, knownTimes, readFlights } from "../airworthiness/read-flights";
 import type { Database } from "../db/database";
 import { fromDb } from "../db/moment";
-import { workDone } from "../db/schema/airworthiness";
+import { releaseWithdrawn, workDone } from "../db/schema/airworthiness";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { acceptEvents } from "../events/accept-events";
@@ -42,7 +42,13 @@ async function namesOf(db: Database["db"], groupId: string): Promise<Record<stri
 }
 
 /** A release as signed. */
-export type SignedRelease = WorkRelease & { id: string; at: string; crewId: string };
+export type SignedRelease = WorkRelease & {
+  id: string;
+  at: string;
+  crewId: string;
+  /** Why it was struck out, if it was. */
+  withdrawn?: string;
+};
 
 /** Technical log as pages, CSV and PDF, and releases of an aircraft. */
 export function flightRoutes({ db }: Database, clock: () => Date, onError: (error: unknown) => void) {
@@ -208,14 +214,21 @@ export function flightRoutes({ db }: Database, clock: () => Date, onError: (erro
         .where(and(eq(event.groupId, groupId), eq(event.type, "work.released")))
         .orderBy(desc(event.at), desc(event.id))
         .limit(200);
-      const items = rows.map(
-        ({ event: { id, at, crewId, data } }): SignedRelease => ({
+      const struck = await db
+        .select({ of: releaseWithdrawn.of, why: releaseWithdrawn.why })
+        .from(releaseWithdrawn)
+        .where(and(eq(releaseWithdrawn.groupId, groupId), eq(releaseWithdrawn.registration, registration)));
+      const why = new Map(struck.map((one) => [one.of, one.why]));
+      const items = rows.map(({ event: { id, at, crewId, data } }): SignedRelease => {
+        const withdrawn = why.get(id);
+        return {
           ...(data as Extract<PreflightEvent, { type: "work.released" }>["data"]),
           id,
           at: fromDb(at),
           crewId,
-        }),
-      );
+          ...(withdrawn !== undefined && { withdrawn }),
+        };
+      });
       return c.json({ items });
     });
 }

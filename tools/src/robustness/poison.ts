@@ -83,6 +83,8 @@ function makeEvent(known: Known, random: Random, now: number): PreflightEvent {
     const { line } = data as { line?: Record<string, unknown> };
     if (line) line.registration = data.registration;
   }
+  const release = known.releases.at(-1);
+  if (type === "release.withdrawn" && release !== undefined && random() < 0.8) data.of = release;
   if (random() < 0.7) makePlausible(type, data, new Date(at).toISOString().slice(0, 10));
   const event = {
     id,

@@ -20,8 +20,9 @@ export type DeferralReply = "yes" | "no" | "unknown";
 export interface DeferralCase {
   /** Absent if there is no rule set with deferral rules. */
   rules?: DeferralRules;
-  /** Checklist item at which it was found, or the equipment itself. */
+  /** Checklist item at which it was found. */
   itemId?: string;
+  /** Equipment that a person chose. Counts only where the item leaves it open. */
   equipmentId?: string;
   list?: EquipmentList;
   /** The operator's approved list, if there is one. */
@@ -169,9 +170,25 @@ function concluded(
   };
 }
 
+/**
+ * Equipment that a finding at this item can be about: what the list names for the item; nothing if the item is part of the aircraft
+ * itself; otherwise anything on the list. Complexity: O(equipment · items).
+ */
+export function equipmentAtItem(list: EquipmentList, itemId: string | undefined): readonly Equipment[] {
+  if (itemId === undefined) return list.equipment;
+  const named = list.equipment.filter(({ items }) => items.includes(itemId));
+  if (named.length > 0) return named;
+  return list.never.includes(itemId) ? [] : list.equipment;
+}
+
+/** The equipment in question: chosen by a person, or the only one that the list names for the item. */
 function equipmentOf({ list, itemId, equipmentId }: DeferralCase): Equipment | undefined {
-  if (equipmentId !== undefined) return list?.equipment.find(({ id }) => id === equipmentId);
-  return itemId === undefined ? undefined : list?.equipment.find(({ items }) => items.includes(itemId));
+  if (!list) return undefined;
+  const possible = equipmentAtItem(list, itemId);
+  const chosen = possible.find(({ id }) => id === equipmentId);
+  const [first, ...others] = possible;
+  const named = itemId !== undefined && first?.items.includes(itemId) && others.length === 0;
+  return chosen ?? (named ? first : undefined);
 }
 
 /** Kinds of flight that nobody has told and on which an answer from data depends. */

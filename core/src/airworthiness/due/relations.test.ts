@@ -173,6 +173,23 @@ describe("first interval and rhythm", () => {
     expect(at("2025-12-31", "2026-04-02")).toMatchObject({ date: "2026-04-30" });
   });
 
+  it("a late entry moves what came after it", () => {
+    const tolerated = item("it", [
+      hours(100, { tolerances: [{ most: 10, for: "any flight", takenOff: true, source }] }),
+    ]);
+    const [first, between, last] = [
+      work("it", "2026-01-10", 1000),
+      work("it", "2026-02-10", 1108),
+      work("it", "2026-03-10", 1207),
+    ];
+    expect(nextDue(tolerated, [first, last]).points).toMatchObject([{ at: 1200 }]);
+    expect(nextDue(tolerated, [first, last, between]).points).toMatchObject([{ at: 1300 }]);
+    const rhythm = item("rhythm", [months(12, { keepsRhythm: true })]);
+    const [march, late] = [work("rhythm", "2025-03-31", 900), work("rhythm", "2026-05-20", 950)];
+    expect(nextDue(rhythm, [late]).points).toMatchObject([{ date: "2027-05-20" }]);
+    expect(nextDue(rhythm, [late, march]).points).toMatchObject([{ date: "2027-03-31" }]);
+  });
+
   it("an overrun comes off the next interval where the tolerance says so", () => {
     const tolerated = item("it", [
       hours(100, { tolerances: [{ most: 10, for: "any flight", takenOff: true, source }] }),
@@ -238,10 +255,14 @@ describe("kinds of flight", () => {
     expect(judged(transponder(["every seat occupied"]), { fullSeats: false }).it?.state).toBe(
       "not for this flight",
     );
-    expect(judged(transponder(["day"]), { conditions: ["night"] }).it?.state).toBe("not for this flight");
-    expect(judged(transponder(["day"]), { conditions: ["night"], dayAndNight: true }).it?.state).toBe(
-      "overdue",
-    );
+    const byDay = (dayAndNight?: boolean) =>
+      judged(transponder(["day"]), {
+        conditions: ["night"],
+        ...(dayAndNight !== undefined && { dayAndNight }),
+      }).it?.state;
+    expect(byDay()).toBe("not known");
+    expect(byDay(false)).toBe("not for this flight");
+    expect(byDay(true)).toBe("overdue");
   });
 
   it("on Monday, Friday's flight", () => {

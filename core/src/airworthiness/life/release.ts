@@ -33,6 +33,10 @@ export const RENEWED_KINDS: readonly DueItem["kind"][] = ["document", "database"
 export const isRenewable = ({ kind, limits }: Pick<DueItem, "kind" | "limits">): boolean =>
   RENEWED_KINDS.includes(kind) && limits.some(({ by }) => by === "date");
 
+/** True if a pilot can sign for it: preventive maintenance, or a check that pilots do. */
+export const isPilotsWork = ({ preventive, doneBy }: Pick<DueItem, "preventive" | "doneBy">): boolean =>
+  preventive === true || doneBy === "pilot";
+
 /** A renewal as a completed item. */
 export function renewal(
   { item, date, until, source }: { item: string; date: LocalDate; until: LocalDate; source?: string },
@@ -45,11 +49,13 @@ export function renewal(
 export interface ReleaseFault {
   at: string;
   words: string;
+  /** It may be right: signing is possible once the person confirms it. */
+  confirm?: "late entry";
 }
 
 /**
  * Faults of a release before it is signed: an invalid or future day, a day before the last work on the same item, readings below
- * the known totals, no work done. Never throws.
+ * the known totals, no work done. Work dated before a later entry of its item is a question until `late` confirms it. Never throws.
  */
 export function releaseFaults(
   release: WorkRelease,
@@ -59,6 +65,7 @@ export function releaseFaults(
     works,
     today,
     signedAt,
+    late = false,
   }: {
     meters: readonly Meter[];
     totals: Totals;
@@ -66,6 +73,8 @@ export function releaseFaults(
     today: LocalDate;
     /** Time of signature, ISO 8601, to choose the meter that was fitted then. */
     signedAt: string;
+    /** Confirmed: an entry of work that was done before others on record. */
+    late?: boolean;
   },
 ): ReleaseFault[] {
   const faults: ReleaseFault[] = [];
@@ -73,7 +82,7 @@ export function releaseFaults(
   if (!isLocalDate(release.date)) say("date", "Enter a valid date.");
   else if (dayNumber(release.date) > dayNumber(today))
     say("date", "The date is in the future. Sign the release after the work is done.");
-  else
+  else if (!late)
     for (const work of release.works) {
       const last = works
         .filter((one) => one.item === work.item)
@@ -82,7 +91,11 @@ export function releaseFaults(
           undefined,
         );
       if (last !== undefined && last > release.date)
-        say("date", `A later entry for this item exists, dated ${last}. Check the date.`);
+        faults.push({
+          at: "date",
+          words: `A later entry for this item exists, dated ${last}. Check the date.`,
+          confirm: "late entry",
+        });
     }
   if (release.done.trim() === "") say("done", "Enter what was done.");
   if (release.works.length + release.closes.length + release.leaves.length === 0)

@@ -64,6 +64,7 @@ const APPLY: { [T in EventType]: EventHandler<T> } = {
   "flight.logged": elsewhere,
   "flight.corrected": elsewhere,
   "work.released": elsewhere,
+  "release.withdrawn": elsewhere,
   "meter.replaced": elsewhere,
   "component.removed": elsewhere,
   "component.fitted": elsewhere,

@@ -159,6 +159,8 @@ export interface EventData {
   "flight.corrected": { registration: string; of: string; line?: Omit<TechnicalLogEntry, "id">; why: string };
   /** Work released to service: what was done, by whom, what it closes, what it leaves open. */
   "work.released": WorkRelease;
+  /** A release struck out: nothing it completed or left counts. What replaces it is a release of its own. */
+  "release.withdrawn": { registration: string; of: string; why: string };
   "meter.replaced": { registration: string; meter: string; oldReading: number; newReading: number };
   /** Component removed, with the aircraft's totals then. */
   "component.removed": { registration: string; component: string; totals: Totals };
@@ -230,6 +232,7 @@ const NAMED: Record<EventType, true> = {
   "flight.logged": true,
   "flight.corrected": true,
   "work.released": true,
+  "release.withdrawn": true,
   "meter.replaced": true,
   "component.removed": true,
   "component.fitted": true,
@@ -261,6 +264,7 @@ const OF_AIRCRAFT: readonly EventType[] = [
   "discrepancy.merged",
   "discrepancy.limited",
   "work.released",
+  "release.withdrawn",
   "meter.replaced",
   "component.removed",
   "component.fitted",

@@ -1,6 +1,6 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences } from "../../aircraft/preferences";
-import type { LaunchWay, RequestedFlight } from "../../airworthiness/airworthiness-snapshot";
+import type { LaunchWay, ToldFlight } from "../../airworthiness/airworthiness-snapshot";
 import type { Purpose } from "../../airworthiness/due/due-item";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelInputs } from "../../fuel/fuel-inputs";
@@ -86,7 +86,7 @@ export interface PreflightState {
   /** Purpose of the flight, which may allow exceeding a due limit. */
   purpose?: Purpose;
   /** What the pilot has told about the flight besides its conditions. */
-  flight?: Pick<RequestedFlight, "use" | "airspace" | "fullSeats" | "dayAndNight">;
+  flight?: ToldFlight;
   preferences?: Preferences;
   celsius?: number;
   /** Others who joined. */

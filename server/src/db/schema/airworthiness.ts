@@ -118,6 +118,19 @@ export const workDone = mysqlTable(
   ],
 );
 
+/** Projection: releases that were struck out. */
+export const releaseWithdrawn = mysqlTable(
+  "release_withdrawn",
+  {
+    id: char("id", { length: 36 }).primaryKey(),
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    of: char("of_release", { length: 36 }).notNull(),
+    why: varchar("why", { length: 400 }).notNull(),
+  },
+  (t) => [index("release_withdrawn_of").on(t.groupId, t.of)],
+);
+
 /** Projection: meter replacements. */
 export const meterChange = mysqlTable(
   "meter_change",

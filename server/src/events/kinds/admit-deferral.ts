@@ -115,14 +115,12 @@ export async function admitDeferral(
   const entry = list.minimum?.find((one) => one.equipment === data.equipment);
   const late = dayFault(entry, rules, data);
   if (late) return late;
-  const about = data.equipment !== undefined ? { equipmentId: data.equipment } : { itemId: row.itemId };
-  if (about.equipmentId === undefined && about.itemId === null) return undefined;
+  if (data.equipment === undefined && row.itemId === null) return undefined;
   const outcome = mayBeDeferred({
     rules: rules.deferral,
     list,
-    ...(about.equipmentId !== undefined
-      ? { equipmentId: about.equipmentId }
-      : { itemId: row.itemId as string }),
+    ...(data.equipment !== undefined && { equipmentId: data.equipment }),
+    ...(row.itemId !== null && { itemId: row.itemId }),
     flight: data.for,
     found: row.openedAt.slice(0, 10),
     broken: data.broken ?? 1,
@@ -130,11 +128,19 @@ export async function admitDeferral(
     built: String(found.body.year),
     ...(list.minimum && { minimum: list.minimum }),
   });
-  return outcome.result === "not deferrable"
-    ? {
-        field: "data",
-        reason:
-          `This discrepancy cannot be deferred. ${outcome.why} ${outcome.trail.at(-1)?.because ?? ""}`.trim(),
-      }
-    : undefined;
+  if (outcome.result === "not deferrable")
+    return {
+      field: "data",
+      reason:
+        `This discrepancy cannot be deferred. ${outcome.why} ${outcome.trail.at(-1)?.because ?? ""}`.trim(),
+    };
+  const named = outcome.equipment;
+  return named?.id === data.equipment
+    ? undefined
+    : {
+        field: "data.equipment",
+        reason: named
+          ? `This discrepancy is about ${named.name}. Go through the deferral questions again.`
+          : `The equipment list has no “${data.equipment}” that this discrepancy can be about.`,
+      };
 }

@@ -1,13 +1,13 @@
 import { can } from "@cravix/contract";
 import { type EventData, MAX_PHOTOGRAPHS } from "@cravix/core";
 import { and, eq, inArray } from "drizzle-orm";
-import { event as eventTable } from "../../db/schema/checklist";
 import { discrepancy } from "../../db/schema/discrepancy";
 import { crew } from "../../db/schema/fleet";
 import { openInSpiteOfMerge } from "../../fleet/merged-discrepancies";
 import { subjectOf } from "../lock-subjects";
 import { admitDeferral } from "./admit-deferral";
 import { type Admission, eventKind, type Fault } from "./event-kind";
+import { ownPreventive } from "./own-release";
 
 type Row = typeof discrepancy.$inferSelect;
 
@@ -43,17 +43,11 @@ export async function notPreventive(admission: Admission, row: Row): Promise<str
 
 /** True if the same person released it as preventive maintenance. */
 async function isReleased(
-  { tx, groupId, principal }: Admission,
+  admission: Admission,
   { release, discrepancyId }: EventData["discrepancy.closed"],
 ): Promise<boolean> {
-  if (release === undefined) return false;
-  const [found] = await tx
-    .select({ type: eventTable.type, crewId: eventTable.crewId, data: eventTable.data })
-    .from(eventTable)
-    .where(and(eq(eventTable.groupId, groupId), eq(eventTable.id, release)));
-  if (found?.type !== "work.released" || found.crewId !== principal.id) return false;
-  const { preventive, closes } = found.data as EventData["work.released"];
-  return preventive === true && closes.includes(discrepancyId);
+  const found = release === undefined ? undefined : await ownPreventive(admission, release);
+  return found?.closes.includes(discrepancyId) === true;
 }
 
 const NOT_ON_RECORD: Fault = {

@@ -1,10 +1,19 @@
-import { type AircraftRecord, type EventData, isFitted, isRenewable, type RecordMeter } from "@cravix/core";
+import {
+  type AircraftRecord,
+  type EventData,
+  isFitted,
+  isPilotsWork,
+  isRenewable,
+  type RecordMeter,
+} from "@cravix/core";
 import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
+import { STANDING } from "../../airworthiness/standing-works";
 import { workDone } from "../../db/schema/airworthiness";
 import { subjectOf } from "../lock-subjects";
 import { discrepancyRows, notPreventive } from "./discrepancy-kinds";
 import { type Admission, eventKind, type Fault } from "./event-kind";
+import { ownPreventive, releaseOnRecord } from "./own-release";
 import { futureDate, readingsFault } from "./plausible-readings";
 
 const ofAircraft = ({ data }: { data: { registration: string } }, groupId: string) => [
@@ -25,7 +34,10 @@ async function beyondPreventive(
   { registration, works, closes }: Release,
 ): Promise<Fault | undefined> {
   const record = await effectiveRecord(admission.tx, admission.groupId, registration);
-  const more = works.find(({ item }) => !record?.items.find(({ id }) => id === item)?.preventive);
+  const more = works.find(({ item }) => {
+    const due = record?.items.find(({ id }) => id === item);
+    return !due || !isPilotsWork(due);
+  });
   if (more)
     return {
       field: "data.works",
@@ -44,11 +56,11 @@ async function openConditions({ tx, groupId }: Admission, registration: string):
   const done = tx
     .select({ item: workDone.item })
     .from(workDone)
-    .where(and(own, isNotNull(workDone.work)));
+    .where(and(own, isNotNull(workDone.work), STANDING));
   const [left] = await tx
     .select({ n: count() })
     .from(workDone)
-    .where(and(own, isNotNull(workDone.leaves), notInArray(workDone.item, done)));
+    .where(and(own, isNotNull(workDone.leaves), notInArray(workDone.item, done), STANDING));
   return left?.n ?? 0;
 }
 
@@ -131,6 +143,20 @@ export const WORK_KINDS = {
     },
     calculable: ({ data }) => data.registration,
     rows: ["work_done"],
+  }),
+  "release.withdrawn": eventKind("release.withdrawn", {
+    subjects: ofAircraft,
+    subject: async (admission, { data }) => ({
+      released: (await ownPreventive(admission, data.of)) !== undefined,
+    }),
+    async admit(admission, { data }) {
+      const found = await releaseOnRecord(admission, data.of);
+      return found?.release.registration === data.registration
+        ? undefined
+        : { field: "data.of", reason: "This release is not on record for this aircraft." };
+    },
+    calculable: ({ data }) => data.registration,
+    rows: ["release_withdrawn"],
   }),
   "meter.replaced": eventKind("meter.replaced", {
     subjects: ofAircraft,

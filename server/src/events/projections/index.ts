@@ -5,7 +5,7 @@ import { personProjection } from "./person-rows";
 import { planProjection } from "./plan-row";
 import { fluidProjection, preflightProjection, readingProjection } from "./preflight-rows";
 import type { Projection, ProjectionName } from "./projection";
-import { meterProjection, workProjection } from "./work-rows";
+import { meterProjection, withdrawnProjection, workProjection } from "./work-rows";
 
 /** All tables that follow from the events, in the order in which they are written: sums after what they add up. */
 export const PROJECTIONS: { [N in ProjectionName]: Projection } = {
@@ -16,6 +16,7 @@ export const PROJECTIONS: { [N in ProjectionName]: Projection } = {
   meter_change: meterProjection,
   meter_totals: totalsProjection,
   work_done: workProjection,
+  release_withdrawn: withdrawnProjection,
   component_move: moveProjection,
   person_entry: personProjection,
   workshop_plan: planProjection,

@@ -11,6 +11,7 @@ export type ProjectionName =
   | "meter_totals"
   | "discrepancy"
   | "work_done"
+  | "release_withdrawn"
   | "meter_change"
   | "component_move"
   | "person_entry"

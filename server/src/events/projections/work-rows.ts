@@ -1,7 +1,7 @@
 import { type PreflightEvent, renewal, type WorkDone } from "@cravix/core";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
-import { meterChange, workDone } from "../../db/schema/airworthiness";
+import { meterChange, releaseWithdrawn, workDone } from "../../db/schema/airworthiness";
 import type { Row } from "./projection";
 import { rowsOfEvents } from "./rows-of-events";
 
@@ -76,6 +76,28 @@ export const workProjection = rowsOfEvents("work_done", toWorkRows, {
     })),
   clear: async (tx, groupId) => {
     await tx.delete(workDone).where(eq(workDone.groupId, groupId));
+  },
+});
+
+function toWithdrawnRows(groupId: string, event: PreflightEvent): Row[] {
+  if (event.type !== "release.withdrawn") return [];
+  const { registration, of, why } = event.data;
+  return [{ id: event.id, group_id: groupId, registration, of_release: of, why }];
+}
+
+/** Releases struck out. */
+export const withdrawnProjection = rowsOfEvents("release_withdrawn", toWithdrawnRows, {
+  version: 1,
+  stored: async (db, groupId) =>
+    (await db.select().from(releaseWithdrawn).where(eq(releaseWithdrawn.groupId, groupId))).map((one) => ({
+      id: one.id,
+      group_id: one.groupId,
+      registration: one.registration,
+      of_release: one.of,
+      why: one.why,
+    })),
+  clear: async (tx, groupId) => {
+    await tx.delete(releaseWithdrawn).where(eq(releaseWithdrawn.groupId, groupId));
   },
 });
 

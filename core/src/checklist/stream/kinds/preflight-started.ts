@@ -1,3 +1,4 @@
+import { toldFlight } from "../../../airworthiness/airworthiness-snapshot";
 import type { EventHandler } from "../event-handler";
 
 /** Only the first start counts. */
@@ -34,13 +35,8 @@ export const preflightStarted: EventHandler<"preflight.started"> = (
     ...(plannedLaunch && { plannedLaunch }),
     ...(plannedLoad && { plannedLoad }),
     ...(purpose && { purpose }),
-    ...((use || airspace || fullSeats !== undefined || dayAndNight) && {
-      flight: {
-        ...(use && { use }),
-        ...(airspace && { airspace }),
-        ...(fullSeats !== undefined && { fullSeats }),
-        ...(dayAndNight && { dayAndNight }),
-      },
+    ...((use || airspace || fullSeats !== undefined || dayAndNight !== undefined) && {
+      flight: toldFlight({ use, airspace, fullSeats, dayAndNight }),
     }),
     ...(preferences && { preferences }),
     // The reported temperature is more reliable than the planned one.

@@ -1,0 +1,8 @@
+import { sql } from "drizzle-orm";
+import { releaseWithdrawn, workDone } from "../db/schema/airworthiness";
+
+/** Condition on `work_done`: its release was not struck out. */
+export const STANDING = sql`not exists (
+  select 1 from ${releaseWithdrawn}
+  where ${releaseWithdrawn.groupId} = ${workDone.groupId} and ${releaseWithdrawn.of} = ${workDone.id}
+)`;
