@@ -70,7 +70,22 @@ const TRAINER: Case[] = [
     "not deferrable",
     "91.213(d)(2)(i): type certification",
   ],
-  ["emergency beacon", "right-side.beacon", ["day"], SAFE, "not deferrable", "91.205(b)(15), 91.207"],
+  [
+    "emergency beacon, no exception",
+    "right-side.beacon",
+    ["day"],
+    { ...SAFE, rule: "yes" },
+    "not deferrable",
+    "91.205(b)(15), 91.207(a)",
+  ],
+  [
+    "emergency beacon, removed for repair",
+    "right-side.beacon",
+    ["day"],
+    { ...SAFE, rule: "no" },
+    "deferrable",
+    "91.207(f)(10)",
+  ],
   ["airspeed indicator", "instrument.airspeed", ["day"], SAFE, "not deferrable", "91.205(b)(1)"],
   ["altimeter", "run-up.altimeter", ["day"], SAFE, "not deferrable", "91.205(b)(2)"],
   ["magnetic compass", "instrument.compass", ["day"], SAFE, "not deferrable", "91.205(b)(3)"],
@@ -211,7 +226,7 @@ test.each(TRAINER)("without a list: %s (%s)", (...one) => {
   expect([made.result, made.open?.id]).toEqual([one[4], undefined]);
   // Each answer shows its source.
   for (const answer of made.trail) expect(answer.source.text.length).toBeGreaterThan(5);
-  if (made.result === "deferrable") expect(made.placard).toMatch(/INOPERATIVE|MISSING/);
+  if (made.result === "deferrable") expect(made.placard).toMatch(/INOPERATIVE|MISSING|NOT INSTALLED/);
 });
 
 test.each(TWIN)("with an approved minimum list: %s (%s)", (...one) => {
@@ -282,7 +297,27 @@ describe("what the flight or the rule set does not say", () => {
     expect(about("take-off.transponder", ["day"], ["transponder airspace"]).depends).toEqual([
       "transponder airspace",
     ]);
-    expect(about("take-off.transponder", ["day", "transponder airspace"], []).result).toBe("not deferrable");
+  });
+
+  it("a rule with exceptions asks whether one holds, and its days count", () => {
+    const rule = (itemId: string, answer?: DeferralReply) =>
+      mayBeDeferred({
+        itemId,
+        flight: ["day", "transponder airspace"],
+        told: { ...SAFE, ...(answer && { rule: answer }) },
+        found: "2026-05-01",
+        broken: 1,
+        rules: rules.deferral as NonNullable<typeof rules.deferral>,
+        list: trainerEquipment,
+      });
+    // 14 CFR 91.207(f)(10): removed for at most 90 days; 91.215(d)(2): by agreement with air traffic control (from memory).
+    expect(rule("right-side.beacon").open?.id).toBe("rule");
+    expect(rule("right-side.beacon").exceptions).toHaveLength(4);
+    expect(rule("right-side.beacon", "no")).toMatchObject({ result: "deferrable", until: "2026-07-30" });
+    expect(rule("take-off.transponder").exceptions?.[0]?.text).toContain("91.215(d)(2)");
+    expect(rule("take-off.transponder", "yes").result).toBe("not deferrable");
+    expect(rule("take-off.transponder", "no")).toMatchObject({ result: "deferrable" });
+    expect(rule("take-off.transponder", "unknown").result).toBe("ask first");
   });
 
   it("equipment that no rule names is asked about: no rule on file is not no rule", () => {

@@ -140,7 +140,7 @@ function StrikeOut({
         fault={missing ? "Enter the reason." : undefined}
       />
       <View className="flex-row flex-wrap gap-2">
-        <Button tone="primary" className="px-5" textClassName="text-base" onPress={strike}>
+        <Button className="px-5" textClassName="text-base" onPress={strike}>
           Strike it out
         </Button>
         <Button tone="bare" textClassName="text-base" onPress={onDone}>

@@ -206,6 +206,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
               />
             </View>
           </View>
+          {wide && <PastReleases aircraft={aircraft} />}
         </View>
         <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
           <ReleaseWorks
@@ -228,7 +229,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             placeholder="none"
           />
           {fault("works") && <Alert>{fault("works") ?? ""}</Alert>}
-          <PastReleases aircraft={aircraft} />
+          {!wide && <PastReleases aircraft={aircraft} />}
         </View>
       </View>
     </Screen>

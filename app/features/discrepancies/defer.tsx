@@ -134,6 +134,18 @@ export function Defer({
             <View className="gap-2 rounded-xl border-2 border-ink px-3 py-2">
               <Text className="font-strong text-lg">{outcome.open.ask}</Text>
               <Text className="text-sm text-voice">{outcome.open.source.text}</Text>
+              {outcome.exceptions && (
+                <>
+                  <Text className="font-mid">
+                    A rule requires it, with exceptions. Answer “No” only if one of them holds:
+                  </Text>
+                  {outcome.exceptions.map(({ text }) => (
+                    <Text key={text} className="text-sm">
+                      {text}
+                    </Text>
+                  ))}
+                </>
+              )}
               <View className="flex-row flex-wrap gap-2">
                 {TELL.map((answer) => (
                   <Button
@@ -188,6 +200,7 @@ function deferralOf(
   };
 }
 
+const OTHER = "other equipment";
 const NOT_LISTED = "none of these";
 
 /** Which equipment does not work, if its checklist item leaves that open. Equipment that no item inspects comes first. */
@@ -200,14 +213,25 @@ function WhichEquipment({
   chosen: string | undefined;
   onChoose: (id: string | undefined) => void;
 }) {
-  const byItems = [...possible].sort((a, b) => Math.min(1, a.items.length) - Math.min(1, b.items.length));
+  const [all, setAll] = useState(false);
+  const uninspected = possible.filter(({ items }) => items.length === 0);
+  const inspected = possible.filter(({ items }) => items.length > 0);
+  const shown = [
+    ...uninspected,
+    ...(all || uninspected.length === 0 ? inspected : inspected.filter(({ id }) => id === chosen)),
+  ].map(({ id }) => id);
   return (
     <Choice
       title="What does not work?"
-      options={[...byItems.map(({ id }) => id), NOT_LISTED]}
+      options={[...shown, ...(shown.length < possible.length ? [OTHER] : []), NOT_LISTED]}
       value={chosen ?? NOT_LISTED}
-      words={(id) => possible.find((one) => one.id === id)?.name ?? "None of these"}
-      onChange={(id) => onChoose(id === NOT_LISTED ? undefined : id)}
+      words={(id) =>
+        possible.find((one) => one.id === id)?.name ?? (id === OTHER ? "Other equipment" : "None of these")
+      }
+      onChange={(id) => {
+        setAll(id === OTHER);
+        if (id !== OTHER) onChoose(id === NOT_LISTED ? undefined : id);
+      }}
     />
   );
 }

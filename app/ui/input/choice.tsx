@@ -30,8 +30,8 @@ export function Choice<T extends string>({
             <Toggle
               key={option}
               on={on}
-              // Large on a phone; no wider than its text on a wide screen.
-              className={wide ? "px-5" : "min-w-[30%] flex-1"}
+              // Large on a phone, and never narrower than its longest word; no wider than its text on a wide screen.
+              className={wide ? "px-5" : "min-w-[30%] grow px-3"}
               onPress={() => onChange(option)}
             >
               {words(option)}

@@ -59,6 +59,14 @@ export const deferralSchema = object({
         all: boolean().oneOf([true]),
         certifiedAfter: day(),
         builtAfter: day(),
+        except: array()
+          .of(
+            object({ text: words(300), days: anyNumber(1, 400).integer() })
+              .noUnknown()
+              .required(),
+          )
+          .min(1)
+          .max(20),
         source: source.required(),
       })
         .noUnknown()

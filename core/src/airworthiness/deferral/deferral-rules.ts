@@ -39,6 +39,13 @@ export interface DeferralQuestion {
   no: DeferralStep;
 }
 
+/** A case in which a rule does not require the equipment. */
+export interface RuleException {
+  text: string;
+  /** Days after discovery for which it holds. */
+  days?: number;
+}
+
 /** Equipment a rule requires for certain kinds of flight. */
 export interface RequiredByRule {
   /** Equipment name: "position lights". */
@@ -51,6 +58,8 @@ export interface RequiredByRule {
   /** Applies only to aircraft built after this day; with the year alone, after that year. */
   builtAfter?: string;
   source: Source;
+  /** Exceptions of the rule. Where it has some, a person says whether one holds. */
+  except?: RuleException[];
 }
 
 /** Repair interval of a minimum equipment list category, in days after the day of discovery. */

@@ -11,6 +11,7 @@ import type {
   Equipment,
   EquipmentList,
   MinimumEntry,
+  RuleException,
 } from "./deferral-rules";
 
 /** A person's answer; "unknown" if they do not know. */
@@ -76,6 +77,8 @@ export interface DeferralOutcome {
   open?: DeferralQuestion;
   /** Kinds of flight that decide the open question and were not told: asked first. */
   depends?: FlightKind[];
+  /** Exceptions of the rule that the open question is about. */
+  exceptions?: readonly RuleException[];
   equipment?: Equipment;
 }
 
@@ -107,7 +110,12 @@ export function mayBeDeferred(about: DeferralCase): DeferralOutcome {
     const answer = known?.answer ?? told[question.id];
     if (answer === undefined) {
       const depends = question.by ? untoldKinds(question.by, about, equipment) : [];
-      return ends({ open: question, ...(depends.length > 0 && { depends }) });
+      const exceptions = question.by === "required by rule" ? exceptionsOf(about, equipment) : [];
+      return ends({
+        open: question,
+        ...(depends.length > 0 && { depends }),
+        ...(exceptions.length > 0 && { exceptions }),
+      });
     }
     trail.push({
       question: question.id,
@@ -145,8 +153,12 @@ function concluded(
   const { result, why } = step;
   if (result !== "deferrable") return { result, why };
   const entry = entryOf(about, equipment);
-  const days =
+  const byList =
     entry && (entry.days ?? rules?.categories?.find((category) => category.id === entry.category)?.days);
+  // Without knowing which exception holds, the shortest counts.
+  const limits = [byList, ...exceptionsOf(about, equipment).map((one) => one.days)];
+  const known = limits.filter((limit) => limit !== undefined);
+  const days = known.length > 0 ? Math.min(...known) : undefined;
   const confirm = [
     ...(entry?.operations ? [`The operations procedure is known to the crew: ${entry.operations}`] : []),
     ...(entry?.maintenance ? [`The maintenance procedure is done and recorded: ${entry.maintenance}`] : []),
@@ -161,7 +173,7 @@ function concluded(
         equipment?.deactivateBy === "mechanic" && { signedBy: ["mechanic" as const] }),
     },
     confirm,
-    ...(entry && days === undefined && { needsDate: true as const }),
+    ...(entry && byList === undefined && { needsDate: true as const }),
     ...(days !== undefined && { until: addDays(found, days) }),
     ...(entry?.operations && { operations: entry.operations }),
     ...(entry?.maintenance && { maintenance: entry.maintenance }),
@@ -307,6 +319,10 @@ function byRule(about: DeferralCase, equipment: Equipment | undefined): Known | 
       undecided = true;
       continue;
     }
+    if (rule.except) {
+      undecided = true;
+      continue;
+    }
     const today = flight.filter((kind) => rule.for.includes(kind));
     return {
       answer: "yes",
@@ -316,6 +332,15 @@ function byRule(about: DeferralCase, equipment: Equipment | undefined): Known | 
   }
   if (undecided) return undefined;
   return { answer: "no", because: `The rules that name it do not require it for ${spoken(flight)}.` };
+}
+
+/** Exceptions of the rules that require it for this flight. */
+function exceptionsOf(about: DeferralCase, equipment: Equipment | undefined): readonly RuleException[] {
+  return (about.rules?.required ?? []).flatMap((rule) =>
+    rule.what === equipment?.what && appliesTo(rule.for, asFlight(about), rule.all) === "yes"
+      ? (rule.except ?? [])
+      : [],
+  );
 }
 
 /** Whether a day, or a year, is after the day of a rule. */
