@@ -112,7 +112,10 @@ test("a printed date is renewed by the work that sets the new one; an authorisat
   };
   const alone = flight({ kinds: ["day", "solo student"] });
   expect(judged({ items: [solo] }, alone)[0]?.verdict.state).toBe("overdue");
-  const other = judged({ items: [solo] }, { ...alone, registration: "QX-HLD" })[0];
+  // In another aircraft it says nothing, and then there is none on file. 14 CFR 61.87 (from memory).
+  const [none, other] = judged({ items: [solo] }, { ...alone, registration: "QX-HLD" });
+  expect([none?.item.id, none?.verdict.state]).toEqual(["solo-authorisation", "not known"]);
+  expect(none && personSentence(none)).toContain("No instructor's authorisation");
   expect(other?.verdict.state).toBe("not for this flight");
   expect(other && personSentence(other)).toContain("QX-TAR");
 });

@@ -122,20 +122,49 @@ export interface JudgedPersonDue {
 /**
  * Judges everything due of a person for a flight, worst first. Recency is counted from the log up to the day of the flight; if it
  * was never reached the item counts as overdue today, as no expiry day is known. An item for other aircraft is "not for this
- * flight". An item that cannot be calculated is "not known", with the reason. Never throws. Complexity: O(items · flown days).
+ * flight". A solo student's flight for which no authorisation is on file adds one that is "not known". An item that cannot be calculated is "not known", with the reason. Never throws. Complexity: O(items · flown days).
  * Source: 14 CFR 61.23, 61.56, 61.57 for the kinds of limits (from memory); the limits themselves are data.
  */
 export function judgePerson({ items, works, flown }: PersonRecord, flight: PersonFlight): JudgedPersonDue[] {
-  return items
-    .map((item) => {
-      const judged = calculated(() => judgeOne(item, works, flown, flight));
-      return "value" in judged ? judged.value : notCalculated(item, judged.problem);
-    })
-    .sort(
-      (a, b) =>
-        DUE_STATES.indexOf(b.verdict.state) - DUE_STATES.indexOf(a.verdict.state) ||
-        left(a.verdict) - left(b.verdict),
-    );
+  const judged = items.map((item) => {
+    const made = calculated(() => judgeOne(item, works, flown, flight));
+    return "value" in made ? made.value : notCalculated(item, made.problem);
+  });
+  return [...judged, ...withoutAuthorisation(judged, flight)].sort(
+    (a, b) =>
+      DUE_STATES.indexOf(b.verdict.state) - DUE_STATES.indexOf(a.verdict.state) ||
+      left(a.verdict) - left(b.verdict),
+  );
+}
+
+const AUTHORISATION: PersonDue = {
+  id: "solo-authorisation",
+  name: "Solo authorisation",
+  kind: "authorisation",
+  limits: [],
+  for: ["solo student"],
+  miss: "ask",
+  source: { kind: "rule", text: "14 CFR 61.87: an instructor's endorsement", example: true },
+};
+
+/** A student alone needs an instructor's authorisation: without one on file for this aircraft, it is not known. */
+function withoutAuthorisation(
+  judged: readonly JudgedPersonDue[],
+  { kinds }: PersonFlight,
+): JudgedPersonDue[] {
+  const given = judged.some(
+    ({ item, verdict }) => item.kind === "authorisation" && verdict.state !== "not for this flight",
+  );
+  if (!kinds.includes("solo student") || given) return [];
+  const item = AUTHORISATION;
+  return [
+    {
+      item,
+      due: asDueItem(item),
+      next: { item: item.id, points: [], unknown: true },
+      verdict: { item: item.id, state: "not known", limits: [] },
+    },
+  ];
 }
 
 function notCalculated(item: PersonDue, problem: string): JudgedPersonDue {
@@ -280,6 +309,8 @@ export function personSentence({ item, verdict, recency: counted }: JudgedPerson
       ? `${have}: ${counted.missing} more ${counted.missing === 1 ? "is" : "are"} needed.`
       : `${have}; valid until ${spokenDate(counted.until ?? "")}.`;
   }
+  if (item.id === AUTHORISATION.id && state === "not known")
+    return "No instructor's authorisation for this aircraft is on file.";
   if (!first)
     return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = "date" in first.point ? spokenDate(first.point.date) : "";
