@@ -2,6 +2,5 @@ module.exports = (api) => {
   api.cache(true);
   return {
     presets: [["babel-preset-expo", { jsxImportSource: "nativewind" }], "nativewind/babel"],
-    plugins: ["./babel.core-by-file.js"],
   };
 };

@@ -2,7 +2,6 @@ const { createHash } = require("node:crypto");
 const { readFileSync } = require("node:fs");
 const { getDefaultConfig } = require("expo/metro-config");
 const { withNativeWind } = require("nativewind/metro");
-const { filesByName } = require("./babel.core-by-file");
 const { aliasFor, checkAliases } = require("./metro.aliases");
 
 const config = getDefaultConfig(__dirname);
@@ -13,9 +12,8 @@ const SMALLER = {
 };
 checkAliases();
 config.transformer.minifierPath = require.resolve("./metro.minifier.js");
-// Invalidate cached transforms when core's exports move between files, or the minifier changes.
+// Invalidate cached transforms when the minifier changes.
 config.cacheVersion = createHash("sha256")
-  .update(JSON.stringify([...filesByName()]))
   .update(readFileSync(config.transformer.minifierPath))
   .digest("hex");
 const resolve = config.resolver.resolveRequest;

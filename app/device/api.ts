@@ -1,5 +1,7 @@
 import type { EventsResponse, Problem, Receipt } from "@cravix/contract/client";
-import type { ComposedList, FluidRow, PreflightEvent } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 // Type only: gives the client the server's response types.
 import type { Api } from "@cravix/server/api";
 import { hc } from "hono/client";

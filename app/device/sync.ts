@@ -1,5 +1,5 @@
 import { MAX_BATCH } from "@cravix/contract/client";
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { api, ProblemError, ServerUnreachableError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
 import { notePicture, picturesToSend } from "./photographs/stored-photos";

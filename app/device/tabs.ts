@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 
 /** Messages between windows of this device. */
 export type TabMessage =

@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract/client";
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { deviceDatabase } from "../device/log/database";
 import {
   allEvents,

@@ -1,12 +1,7 @@
-import {
-  type ComposedList,
-  composeList,
-  type EventData,
-  type EventType,
-  foldPreflight,
-  type Item,
-  type PreflightEvent,
-} from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
 import type { LoadedPreflight } from "../features/preflight/use-preflight";
 import type { Acts } from "../features/preflight/use-preflight-actions";

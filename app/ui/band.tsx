@@ -1,4 +1,4 @@
-import type { LimitRange } from "@cravix/core";
+import type { LimitRange } from "@cravix/core/judgement/judgement";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
 import { usePalette } from "./paint/use-palette";

@@ -1,4 +1,4 @@
-import type { Grade, Verdict } from "@cravix/core";
+import type { Grade, Verdict } from "@cravix/core/judgement/judgement";
 import Svg, { Circle, Path, Rect } from "react-native-svg";
 import { usePalette } from "./paint/use-palette";
 

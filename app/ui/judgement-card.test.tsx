@@ -1,4 +1,4 @@
-import type { Judgement } from "@cravix/core";
+import type { Judgement } from "@cravix/core/judgement/judgement";
 import { render, screen } from "@testing-library/react-native";
 import { Provider } from "react-redux";
 import { createStore } from "../store/store";

@@ -1,4 +1,5 @@
-import { formatQuantity, type Judgement } from "@cravix/core";
+import type { Judgement } from "@cravix/core/judgement/judgement";
+import { formatQuantity } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "./grade-mark";
 import { Text } from "./text";

@@ -1,13 +1,12 @@
+import { defaultPreferences } from "@cravix/core/aircraft/preferences";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
 import {
-  type ComposedList,
-  composeList,
-  defaultPreferences,
   EVENT_TYPES,
   type EventData,
   type EventType,
   STREAM_EVENTS,
   STREAM_KINDS,
-} from "@cravix/core";
+} from "@cravix/core/checklist/stream/events";
 import fc from "fast-check";
 import { array, number, object, string } from "yup";
 import { quickCheck } from "./events/quick-check";

@@ -1,4 +1,4 @@
-import type { EventType, PreflightEvent } from "@cravix/core";
+import type { EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { CrewMember, CrewRole } from "./api/api-types";
 
 interface DeedEntry {

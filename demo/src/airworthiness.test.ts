@@ -1,5 +1,7 @@
 import { readFile } from "@cravix/contract/files";
-import { airworthinessSnapshot, checkLog, foldTotals, judgeAirworthiness } from "@cravix/core";
+import { airworthinessSnapshot, judgeAirworthiness } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { checkLog } from "@cravix/core/airworthiness/flights/check-entry";
+import { foldTotals } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { airworthinessFiles, trainerHistory, yearOfFlights } from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");

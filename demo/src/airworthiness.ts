@@ -1,18 +1,10 @@
-import {
-  type AircraftRecord,
-  addDays,
-  type Component,
-  type DueItem,
-  type DueLimit,
-  endOfMonth,
-  type Fitting,
-  foldTotals,
-  type RecordMeter,
-  roundMeter,
-  type Source,
-  type Tolerance,
-  type WorkDone,
-} from "@cravix/core";
+import type { AircraftRecord, RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { addDays, endOfMonth } from "@cravix/core/airworthiness/calendar/local-date";
+import type { DueItem, DueLimit, Tolerance, WorkDone } from "@cravix/core/airworthiness/due/due-item";
+import { foldTotals } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { Component, Fitting } from "@cravix/core/airworthiness/meters/component";
+import { roundMeter } from "@cravix/core/airworthiness/meters/meter";
+import type { Source } from "@cravix/core/judgement/judgement";
 import { yearOfFlights } from "./flights";
 
 /** Every value is an example: the aircraft's maintenance programme and local rules come first. */

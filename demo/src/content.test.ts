@@ -1,20 +1,17 @@
 import {
   type Aircraft,
   type AircraftType,
-  blockedBy,
   CONDITIONS,
   type Condition,
-  composeList,
-  defaultPreferences,
-  FUEL_GRADES,
-  foldPreflight,
   type Item,
-  NO_TURNAROUND,
-  neverGroupedReason,
-  offeredConditions,
-  type Preferences,
-  type PreflightEvent,
-} from "@cravix/core";
+} from "@cravix/core/aircraft/aircraft-type";
+import { defaultPreferences, type Preferences } from "@cravix/core/aircraft/preferences";
+import { composeList, NO_TURNAROUND, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
+import { neverGroupedReason } from "@cravix/core/groups/never-grouped";
+import { blockedBy } from "@cravix/core/ledger/blocked-by";
 import { airfield, group, rules } from "./index";
 
 /** Errors once found in one of the six checklists must not return (common practice unless a source is named). */

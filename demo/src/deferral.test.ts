@@ -1,4 +1,9 @@
-import { type DeferralCase, type DeferralReply, type FlightKind, mayBeDeferred } from "@cravix/core";
+import {
+  type DeferralCase,
+  type DeferralReply,
+  mayBeDeferred,
+} from "@cravix/core/airworthiness/deferral/may-be-deferred";
+import type { FlightKind } from "@cravix/core/airworthiness/due/due-item";
 import { rules, rulesWithList, trainerEquipment, twinEquipment } from "./index";
 
 /**

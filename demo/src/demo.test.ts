@@ -3,31 +3,23 @@ import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import { checkEvent, contentHash } from "@cravix/contract";
 import { FILE_FORMATS, jsonSchema, readFile, readFileText, readList } from "@cravix/contract/files";
-import {
-  type AircraftType,
-  bestOrder,
-  blockedBy,
-  type Condition,
-  composeList,
-  convert,
-  defaultPreferences,
-  foldDiscrepancies,
-  foldLedger,
-  foldPreflight,
-  isInside,
-  itemsOf,
-  judgeBaseline,
-  judgePreflight,
-  offeredConditions,
-  openEntries,
-  type PreflightEvent,
-  pastRunUps,
-  routeLengthM,
-  type Source,
-  topicOf,
-  walkingDistances,
-} from "@cravix/core";
-import { routeProblem } from "@cravix/core/route";
+import type { AircraftType, Condition } from "@cravix/core/aircraft/aircraft-type";
+import { defaultPreferences } from "@cravix/core/aircraft/preferences";
+import { composeList, itemsOf, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldDiscrepancies } from "@cravix/core/checklist/stream/fold-discrepancies";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import type { Source } from "@cravix/core/judgement/judgement";
+import { blockedBy } from "@cravix/core/ledger/blocked-by";
+import { foldLedger, openEntries } from "@cravix/core/ledger/fold-ledger";
+import { topicOf } from "@cravix/core/readings/reading-keys";
+import { bestOrder, routeLengthM } from "@cravix/core/route/best-order";
+import { routeProblem } from "@cravix/core/route/route-problem";
+import { isInside, walkingDistances } from "@cravix/core/route/walking-distance";
+import { judgeBaseline } from "@cravix/core/run-up/record/baseline";
+import { pastRunUps } from "@cravix/core/run-up/record/run-up-memory";
+import { convert } from "@cravix/core/units/convert";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
 

@@ -1,5 +1,7 @@
 import { newId } from "@cravix/contract";
-import type { FluidRow, PreflightEvent, TechnicalLogEntry } from "@cravix/core";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { TRAINER_FLIGHTS } from "./history";
 import { pastYear } from "./past-year";
 import { seededRandom } from "./seeded-random";

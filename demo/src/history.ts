@@ -1,21 +1,18 @@
 import { contentHash, newId } from "@cravix/contract";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import {
   type ComposedList,
   composeList,
-  convert,
-  dipForVolume,
-  type EventData,
-  type EventType,
-  foldPreflight,
-  type Item,
-  judgePreflight,
   type OpenDiscrepancy,
   observeItemId,
-  type PreflightEvent,
-  readingForValue,
-  subjectOfCause,
-  WAIVER_REASONS,
-} from "@cravix/core";
+} from "@cravix/core/checklist/list/compose-list";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import { dipForVolume } from "@cravix/core/fuel/tanks/volume-from-dip";
+import { subjectOfCause, WAIVER_REASONS } from "@cravix/core/judgement/flight-subjects";
+import { convert } from "@cravix/core/units/convert";
+import { readingForValue } from "@cravix/core/units/monotone-curve";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import { airfield, crew, qxTar, rules, tarrow4 } from "./scenario";
 import { seededRandom } from "./seeded-random";
 

@@ -1,4 +1,5 @@
-import type { LoadingProfile, Source } from "@cravix/core";
+import type { Source } from "@cravix/core/judgement/judgement";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
 
 const handbook = (text: string): Source => ({
   kind: "handbook",

@@ -1,4 +1,4 @@
-import type { FluidRow } from "@cravix/core";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { seededRandom } from "./seeded-random";
 
 const DAY = 86_400_000;

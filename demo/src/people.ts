@@ -1,5 +1,7 @@
 import { newId } from "@cravix/contract";
-import type { PersonDue, PersonWork, PreflightEvent, Source } from "@cravix/core";
+import type { PersonDue, PersonWork } from "@cravix/core/airworthiness/people/person-due";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { Source } from "@cravix/core/judgement/judgement";
 
 const DAY = 86_400_000;
 const DEVICE = "0198a000-0000-7000-8000-0000000000fe";

@@ -1,5 +1,5 @@
 import type { CravixFile, CrewFile, EquipmentFile } from "@cravix/contract/files";
-import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
+import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core/aircraft/aircraft-type";
 import ans from "../data/aircraft-qx-ans.json";
 import cor from "../data/aircraft-qx-cor.json";
 import dov from "../data/aircraft-qx-dov.json";

@@ -1,4 +1,4 @@
-import { seededRandom as uniform } from "@cravix/core";
+import { seededRandom as uniform } from "@cravix/core/units/seeded-random";
 
 /** Deterministic numbers and bytes for invented data. */
 export function seededRandom(seed: number) {

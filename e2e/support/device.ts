@@ -1,4 +1,5 @@
-import type { ComposedList, PreflightEvent } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { Page } from "@playwright/test";
 
 export interface OnDevice {

@@ -1,7 +1,9 @@
 import { idMsecs, newId } from "@cravix/contract/new-id";
-import type { ComposedList, EventData, EventType, Item, PreflightEvent } from "@cravix/core";
-import { foldPreflight } from "@cravix/core/fold-preflight";
-import { currentItem } from "@cravix/core/next-item";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import { currentItem } from "@cravix/core/checklist/next-item";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 
 /** Interval between answers. */
 const EACH_MS = 1500;

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { idMsecs } from "@cravix/contract/new-id";
-import type { Aircraft, AircraftType, ComposedList, Item } from "@cravix/core";
+import type { Aircraft, AircraftType, Item } from "@cravix/core/aircraft/aircraft-type";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 
 import { expect, type Locator, type Page } from "@playwright/test";
 import { HALDEN, HEALTHY } from "../../demo/src/healthy-readings";

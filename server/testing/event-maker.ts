@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core/checklist/stream/events";
 
 interface By {
   crewId?: string;

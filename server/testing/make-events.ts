@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { NOW } from "./test-app";
 
 /** Creates events of one preflight on one device, one second apart, ending before the tests' present. */

@@ -1,4 +1,5 @@
-import type { ComposedList, PreflightEvent } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { upgradeBundle, upgradeEvent, upgradePlanned } from "@cravix/core/legacy-vocabulary";
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from "idb";
 

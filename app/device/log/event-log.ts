@@ -1,5 +1,6 @@
 import type { Refusal } from "@cravix/contract/client";
-import type { ComposedList, PreflightEvent } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
 import { trackWrite } from "./pending-writes";

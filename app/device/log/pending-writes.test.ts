@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { deviceDatabase } from "./database";
 import { eventsOfPreflight, saveAtomically, saveEvents } from "./event-log";
 import { changeNote, dropNote, readNote, saveNote, writeNote } from "./notes";

@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { deviceDatabase, type KeptList } from "./database";
 
 /** Stores a preflight received from the server that was started on another device. */

@@ -1,4 +1,4 @@
-import { PHOTOGRAPH_PX } from "@cravix/core";
+import { PHOTOGRAPH_PX } from "@cravix/core/airworthiness/life/photograph";
 import { DeviceError } from "../log/database";
 
 /** A photo as stored and sent: small, upright, without metadata. */

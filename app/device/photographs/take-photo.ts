@@ -1,4 +1,4 @@
-import type { Photograph } from "@cravix/core";
+import type { Photograph } from "@cravix/core/airworthiness/life/photograph";
 import { deviceDatabase } from "../log/database";
 import { makeSmall } from "./make-small";
 

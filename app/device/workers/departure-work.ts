@@ -1,5 +1,5 @@
-import type { DepartureInput } from "@cravix/core";
-import type { DistanceRisk } from "@cravix/core/departure-risk";
+import type { DepartureInput } from "@cravix/core/departure/calculate-departure";
+import type { DistanceRisk } from "@cravix/core/departure/departure-risk";
 import { runInWorker } from "./ask-worker";
 
 let worker: Worker | undefined;

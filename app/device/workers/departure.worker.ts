@@ -1,5 +1,5 @@
-import type { DepartureInput } from "@cravix/core";
-import { distanceRisk } from "@cravix/core/departure-risk";
+import type { DepartureInput } from "@cravix/core/departure/calculate-departure";
+import { distanceRisk } from "@cravix/core/departure/departure-risk";
 
 /** Simulates take-offs off the main thread. */
 self.onmessage = ({ data }: MessageEvent<{ id: number; input: DepartureInput; samples: number }>) => {

@@ -1,5 +1,6 @@
-import type { FuelPlan, OilEntry, OilTrend } from "@cravix/core";
-import type { SimulatedMargin } from "@cravix/core/simulate-margin";
+import type { FuelPlan } from "@cravix/core/fuel/margin/fuel-margin";
+import type { SimulatedMargin } from "@cravix/core/fuel/margin/simulate-margin";
+import type { OilEntry, OilTrend } from "@cravix/core/oil/oil-consumption";
 import { runInWorker } from "./ask-worker";
 
 let worker: Worker | undefined;

@@ -1,6 +1,7 @@
 // Subpath imports keep the rest of core out of this worker.
-import { type OilEntry, oilTrend } from "@cravix/core/oil-consumption";
-import { type FuelPlan, simulateMargin } from "@cravix/core/simulate-margin";
+
+import { type FuelPlan, simulateMargin } from "@cravix/core/fuel/margin/simulate-margin";
+import { type OilEntry, oilTrend } from "@cravix/core/oil/oil-consumption";
 
 type Question = { id: number } & (
   | { kind: "flights"; plan: FuelPlan; samples: number; seed: number }

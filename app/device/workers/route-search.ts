@@ -1,4 +1,4 @@
-import type { OrderProblem, OrderResult } from "@cravix/core";
+import type { OrderProblem, OrderResult } from "@cravix/core/route/best-order";
 import { runInWorker } from "./ask-worker";
 
 let worker: Worker | undefined;

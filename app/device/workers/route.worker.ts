@@ -1,5 +1,5 @@
 // Subpath import keeps the rest of core out of this worker.
-import { bestOrder, type OrderProblem } from "@cravix/core/best-order";
+import { bestOrder, type OrderProblem } from "@cravix/core/route/best-order";
 
 /** Searches walkaround orders off the main thread: sixteen stations have half a million states. */
 self.onmessage = ({ data }: MessageEvent<{ id: number; problem: OrderProblem }>) => {

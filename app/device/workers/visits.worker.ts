@@ -1,5 +1,5 @@
 // Subpath import keeps the rest of core out of this worker.
-import { planVisits, type VisitItem, type VisitPlan } from "@cravix/core/plan-visits";
+import { planVisits, type VisitItem, type VisitPlan } from "@cravix/core/airworthiness/plan/plan-visits";
 
 /** The group's aircraft with their workshop items, and the opening days. */
 export interface VisitsRequest {

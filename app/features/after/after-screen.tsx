@@ -1,4 +1,6 @@
-import { afterItemId, type ComposedList, type Item, type PreflightState } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { afterItemId, type ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";

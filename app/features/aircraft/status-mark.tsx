@@ -1,4 +1,4 @@
-import type { AircraftStatus } from "@cravix/core";
+import type { AircraftStatus } from "@cravix/core/verdict/aircraft-status";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";

@@ -1,5 +1,6 @@
-import type { LastFluids, Verdict } from "@cravix/core";
-import { formatNumber } from "@cravix/core";
+import type { Verdict } from "@cravix/core/judgement/judgement";
+import type { LastFluids } from "@cravix/core/logs/last-fluids";
+import { formatNumber } from "@cravix/core/units/format";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 
 /** Status labels of an aircraft before a preflight: never a promise. */

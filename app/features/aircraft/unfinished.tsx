@@ -1,5 +1,8 @@
 import { PHASE_NAME } from "@cravix/contract/client";
-import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
+import { foldLoads } from "@cravix/core/checklist/fold-loads";
+import { phaseOf } from "@cravix/core/checklist/list/compose-list";
+import { currentItem, phaseProgress } from "@cravix/core/checklist/next-item";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 import { type Href, router } from "expo-router";
 import { useEffect, useState } from "react";

@@ -1,5 +1,7 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import { type AircraftStatus, aircraftStatus, type OpenDiscrepancy, type PreflightEvent } from "@cravix/core";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { type AircraftStatus, aircraftStatus } from "@cravix/core/verdict/aircraft-status";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";

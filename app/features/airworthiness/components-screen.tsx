@@ -1,20 +1,17 @@
 import { can } from "@cravix/contract/client";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { metersOfSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { fittingError, isFitted } from "@cravix/core/airworthiness/component-moves";
+import { sentenceOf } from "@cravix/core/airworthiness/due/due-judgement";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
 import {
   type Component,
-  calculated,
   componentTotals,
-  fittingError,
-  formatNumber,
-  isCounted,
-  isFitted,
-  metersOfSnapshot,
-  type RecordMeter,
-  readingFault,
-  readingFor,
-  sentenceOf,
   sinceOverhaul,
   type Totals,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/meters/component";
+import { isCounted, readingFault, readingFor } from "@cravix/core/airworthiness/meters/meter";
+import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";

@@ -1,4 +1,4 @@
-import { daysBetween, type LocalDate } from "@cravix/core";
+import { daysBetween, type LocalDate } from "@cravix/core/airworthiness/calendar/local-date";
 import Svg, { Circle, Line, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 

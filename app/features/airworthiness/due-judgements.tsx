@@ -1,11 +1,10 @@
 import {
   type AirworthinessSnapshot,
-  dueJudgement,
-  isSoon,
   judgeAirworthiness,
   metersOfSnapshot,
   type RequestedFlight,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { dueJudgement, isSoon } from "@cravix/core/airworthiness/due/due-judgement";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";

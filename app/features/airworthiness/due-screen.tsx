@@ -1,16 +1,12 @@
 import { can } from "@cravix/contract/client";
-import {
-  dueText,
-  formatNumber,
-  isCounted,
-  isRenewable,
-  isSoon,
-  metersOfSnapshot,
-  type NextDue,
-  remainingText,
-  sentenceOf,
-  spokenDate,
-} from "@cravix/core";
+import { metersOfSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { isSoon, sentenceOf } from "@cravix/core/airworthiness/due/due-judgement";
+import { dueText, remainingText } from "@cravix/core/airworthiness/due/judge-due";
+import type { NextDue } from "@cravix/core/airworthiness/due/next-due";
+import { isRenewable } from "@cravix/core/airworthiness/life/release";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";

@@ -1,4 +1,4 @@
-import type { AirworthinessOnFile } from "@cravix/core";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { draftFrom, draftOf, type FlightDraft, faultsOf, lineOfDraft } from "./flight-draft";
 
 const meters: AirworthinessOnFile["record"]["meters"] = [

@@ -1,12 +1,9 @@
-import {
-  type AirworthinessOnFile,
-  checkLine,
-  isCounted,
-  type LineFault,
-  proposeLine,
-  type RecordMeter,
-  type TechnicalLogEntry,
-} from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { checkLine, type LineFault } from "@cravix/core/airworthiness/flights/check-entry";
+import { proposeLine } from "@cravix/core/airworthiness/flights/propose-entry";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 
 /** A technical log entry being written, as text fields. */
 export interface FlightDraft {

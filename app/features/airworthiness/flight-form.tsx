@@ -1,5 +1,8 @@
 import { newId } from "@cravix/contract/client";
-import { type AirworthinessOnFile, type EventData, isCounted, type TechnicalLogEntry } from "@cravix/core";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import type { EventData } from "@cravix/core/checklist/stream/events";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

@@ -1,4 +1,4 @@
-import type { FlightKind } from "@cravix/core";
+import type { FlightKind } from "@cravix/core/airworthiness/due/due-item";
 
 const ASKED: Partial<Record<FlightKind, string>> = {
   day: "Is part of the flight by day?",

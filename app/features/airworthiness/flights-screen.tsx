@@ -1,5 +1,7 @@
 import { type CsvFault, can } from "@cravix/contract/client";
-import { formatNumber, isCounted, type RecordMeter } from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";

@@ -1,4 +1,7 @@
-import { type DueItem, type DueVerdict, type Grade, isSoon } from "@cravix/core";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
+import { isSoon } from "@cravix/core/airworthiness/due/due-judgement";
+import type { DueVerdict } from "@cravix/core/airworthiness/due/judge-due";
+import type { Grade } from "@cravix/core/judgement/judgement";
 
 /** Grade mark of a due item: its own grade if not in date, a note if due soon. */
 export function gradeOf({ miss }: Pick<DueItem, "miss">, verdict: DueVerdict): Grade {

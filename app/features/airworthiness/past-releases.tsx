@@ -1,5 +1,6 @@
 import { can } from "@cravix/contract/client";
-import { type PreflightEvent, spokenDate } from "@cravix/core";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { useEffect, useMemo, useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";

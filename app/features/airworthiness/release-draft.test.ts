@@ -1,10 +1,10 @@
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
 import {
-  type AircraftRecord,
   airworthinessSnapshot,
-  type DueItem,
   type JudgedDue,
   judgeAirworthiness,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
 import {
   includedIn,
   metersToEnter,

@@ -1,16 +1,10 @@
-import {
-  type DueItem,
-  isCounted,
-  type JudgedDue,
-  localDate,
-  type Purpose,
-  type RecordMeter,
-  type ReleaseFault,
-  readingFor,
-  readTotals,
-  type WorkDone,
-  type WorkRelease,
-} from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import type { JudgedDue } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import type { DueItem, Purpose, WorkDone } from "@cravix/core/airworthiness/due/due-item";
+import type { ReleaseFault, WorkRelease } from "@cravix/core/airworthiness/life/release";
+import { isCounted, readingFor } from "@cravix/core/airworthiness/meters/meter";
+import { readTotals } from "@cravix/core/logs/apply-airworthiness-events";
 import type { Airworthiness } from "./use-airworthiness";
 
 /** What a release sets for one item: a new printed date or reading, and where that is written. */

@@ -1,12 +1,8 @@
 import { can, newId } from "@cravix/contract/client";
-import {
-  type EventData,
-  isPilotsWork,
-  type OpenDiscrepancy,
-  type ReleaseFault,
-  releaseFaults,
-  spokenDate,
-} from "@cravix/core";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { isPilotsWork, type ReleaseFault, releaseFaults } from "@cravix/core/airworthiness/life/release";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";

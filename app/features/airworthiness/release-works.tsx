@@ -1,4 +1,7 @@
-import { type DueItem, isCounted, type JudgedDue, type Purpose, type ReleaseFault } from "@cravix/core";
+import type { JudgedDue } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import type { DueItem, Purpose } from "@cravix/core/airworthiness/due/due-item";
+import type { ReleaseFault } from "@cravix/core/airworthiness/life/release";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
 import { DateField } from "../../ui/input/date-field";

@@ -1,4 +1,5 @@
-import { addDays, type DueItem } from "@cravix/core";
+import { addDays } from "@cravix/core/airworthiness/calendar/local-date";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

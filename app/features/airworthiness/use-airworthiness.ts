@@ -1,15 +1,14 @@
 import {
-  type AirworthinessOnFile,
   type AirworthinessSnapshot,
   airworthinessSnapshot,
   type JudgedDue,
   judgeAirworthiness,
-  localDate,
-  type PreflightEvent,
   type RequestedFlight,
-  usualOf,
-  whenDue,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { usualOf, whenDue } from "@cravix/core/airworthiness/plan/when-due";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";

@@ -1,4 +1,5 @@
-import type { PreflightEvent, TechnicalLogEntry } from "@cravix/core";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { api, ServerUnreachableError } from "../../device/api";
 

@@ -1,20 +1,19 @@
+import { airworthinessSnapshot, judgeAirworthiness } from "@cravix/core/airworthiness/airworthiness-snapshot";
 import {
   addDays,
-  airworthinessSnapshot,
-  type ClosedPeriod,
   daysBetween,
   isLocalDate,
-  judgeAirworthiness,
   type LocalDate,
   localDate,
+} from "@cravix/core/airworthiness/calendar/local-date";
+import { planCost, type VisitItem } from "@cravix/core/airworthiness/plan/plan-visits";
+import { usualOf, visitItem } from "@cravix/core/airworthiness/plan/when-due";
+import {
+  type ClosedPeriod,
   manualPlanCost,
   type PlannedVisit,
-  planCost,
-  usualOf,
-  type VisitItem,
-  visitItem,
   workshopFrom,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/plan/workshop-plan";
 import { useEffect, useMemo, useState } from "react";
 import { usePersistedState } from "../../device/log/use-persisted-state";
 import { planInWorker } from "../../device/workers/plan-work";

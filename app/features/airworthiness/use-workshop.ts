@@ -1,4 +1,5 @@
-import type { ComponentSnapshot, WorkshopPlan } from "@cravix/core";
+import type { ComponentSnapshot } from "@cravix/core/airworthiness/component-moves";
+import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan";
 import { useCallback, useEffect, useState } from "react";
 import { api, ServerUnreachableError } from "../../device/api";
 import { readNote, saveNote } from "../../device/log/notes";

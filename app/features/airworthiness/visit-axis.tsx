@@ -1,4 +1,4 @@
-import { addDays, type LocalDate, spokenDate } from "@cravix/core";
+import { addDays, type LocalDate, spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
 import {
   DndContext,
   type DragEndEvent,

@@ -1,5 +1,6 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
-import { addDays, handPlanCostText, planFaults, spokenDate } from "@cravix/core";
+import { addDays, spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { handPlanCostText, planFaults } from "@cravix/core/airworthiness/plan/workshop-plan";
 import { useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";

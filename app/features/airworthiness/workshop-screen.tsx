@@ -1,4 +1,4 @@
-import { GRADES, type Grade } from "@cravix/core";
+import { GRADES, type Grade } from "@cravix/core/judgement/judgement";
 import { type Href, router } from "expo-router";
 import { useEffect, useMemo } from "react";
 import { View } from "react-native";

@@ -1,6 +1,6 @@
-import { hastyText, rushedSequences } from "@cravix/core";
-import { actualRoute, routeProblem } from "@cravix/core/route";
-import { comparePace, type StationPace, stationTimes, stationVisits } from "@cravix/core/station-times";
+import { hastyText, rushedSequences } from "@cravix/core/pace/hasty-runs";
+import { comparePace, type StationPace, stationTimes, stationVisits } from "@cravix/core/pace/station-times";
+import { actualRoute, routeProblem } from "@cravix/core/route/route-problem";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";

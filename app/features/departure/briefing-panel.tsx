@@ -1,10 +1,7 @@
-import {
-  type BriefingStep,
-  composeBriefing,
-  departureOfPreflight,
-  formatNumber,
-  type WindRange,
-} from "@cravix/core";
+import { type BriefingStep, composeBriefing } from "@cravix/core/departure/briefing";
+import type { WindRange } from "@cravix/core/runways/worst-wind";
+import { formatNumber } from "@cravix/core/units/format";
+import { departureOfPreflight } from "@cravix/core/verdict/judges/judge-departure";
 import { router } from "expo-router";
 import { useEffect, useMemo } from "react";
 import { View } from "react-native";

@@ -1,4 +1,7 @@
-import { formatQuantity, isReadingOf, magneticWind, provenance, READING } from "@cravix/core";
+import { isReadingOf, READING } from "@cravix/core/readings/reading-keys";
+import { magneticWind } from "@cravix/core/runways/compare-runways";
+import { formatQuantity } from "@cravix/core/units/format";
+import { provenance } from "@cravix/core/weather/judge-report";
 import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 

@@ -1,17 +1,11 @@
-import {
-  abortText,
-  armOf,
-  capital,
-  composeBriefing,
-  distanceText,
-  forecastLines,
-  formatNumber,
-  formatQuantity,
-  provenance,
-  reportLines,
-  spokenDate,
-  windText,
-} from "@cravix/core";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { composeBriefing } from "@cravix/core/departure/briefing";
+import { abortText, distanceText } from "@cravix/core/departure/departure-text";
+import { forecastLines } from "@cravix/core/departure/judge-forecast";
+import { armOf } from "@cravix/core/mass-and-balance/load-path";
+import { capital, formatNumber, formatQuantity } from "@cravix/core/units/format";
+import { provenance, reportLines } from "@cravix/core/weather/judge-report";
+import { windText } from "@cravix/core/weather/report";
 import type { ReactNode } from "react";
 import { View } from "react-native";
 import { clockText } from "../../ui/day-and-time";

@@ -1,19 +1,12 @@
-import {
-  abortText,
-  capital,
-  conditionText,
-  distanceText,
-  formatNumber,
-  frequencyFault,
-  type Judgement,
-  notForNow,
-  RUNWAY_CONDITIONS,
-  remedyText,
-  squawkFault,
-  subjectOfCause,
-  worstGrade,
-} from "@cravix/core";
-import type { DistanceRisk } from "@cravix/core/departure-risk";
+import { conditionText } from "@cravix/core/aircraft/condition-text";
+import type { DistanceRisk } from "@cravix/core/departure/departure-risk";
+import { abortText, distanceText, remedyText } from "@cravix/core/departure/departure-text";
+import { frequencyFault, squawkFault } from "@cravix/core/departure/radio-sense";
+import { subjectOfCause } from "@cravix/core/judgement/flight-subjects";
+import { type Judgement, worstGrade } from "@cravix/core/judgement/judgement";
+import { capital, formatNumber } from "@cravix/core/units/format";
+import { notForNow } from "@cravix/core/weather/judge-report";
+import { RUNWAY_CONDITIONS } from "@cravix/core/weather/weather-inputs";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { View } from "react-native";
 import { distanceRiskOf } from "../../device/workers/departure-work";

@@ -1,14 +1,11 @@
-import {
-  burnFor,
-  checkLoad,
-  faultText,
-  formatNumber,
-  fuelDensity,
-  lightOf,
-  nightBeginsText,
-  type PlannedLoad,
-  peopleOfPreflight,
-} from "@cravix/core";
+import { fuelDensity } from "@cravix/core/fuel/grade/fuel-grades";
+import { checkLoad } from "@cravix/core/mass-and-balance/check-load";
+import type { PlannedLoad } from "@cravix/core/mass-and-balance/loading-profile";
+import { faultText } from "@cravix/core/mass-and-balance/loading-text";
+import { formatNumber } from "@cravix/core/units/format";
+import { burnFor, peopleOfPreflight } from "@cravix/core/verdict/judges/judge-loading";
+import { lightOf } from "@cravix/core/weather/light";
+import { nightBeginsText } from "@cravix/core/weather/night-begins";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { clockText } from "../../ui/day-and-time";

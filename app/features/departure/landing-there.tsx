@@ -1,19 +1,17 @@
+import type { Airfield } from "@cravix/core/aircraft/aircraft-type";
 import {
-  type Airfield,
   calculateDeparture,
-  compareRunways,
   type Departure,
   type DepartureInput,
-  distanceText,
-  type Forecast,
-  forecastAt,
-  formatNumber,
-  magneticWind,
-  notForNow,
-  type WeatherInputs,
-  type WeatherReport,
-  type WindRange,
-} from "@cravix/core";
+} from "@cravix/core/departure/calculate-departure";
+import { distanceText } from "@cravix/core/departure/departure-text";
+import { compareRunways, magneticWind } from "@cravix/core/runways/compare-runways";
+import type { WindRange } from "@cravix/core/runways/worst-wind";
+import { formatNumber } from "@cravix/core/units/format";
+import { forecastAt } from "@cravix/core/weather/forecast-at";
+import { notForNow } from "@cravix/core/weather/judge-report";
+import type { Forecast, WeatherReport } from "@cravix/core/weather/report";
+import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";

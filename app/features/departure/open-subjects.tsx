@@ -1,4 +1,5 @@
-import { type Judgement, subjectOfCause } from "@cravix/core";
+import { subjectOfCause } from "@cravix/core/judgement/flight-subjects";
+import type { Judgement } from "@cravix/core/judgement/judgement";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";

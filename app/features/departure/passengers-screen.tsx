@@ -1,4 +1,4 @@
-import { passengerBriefing } from "@cravix/core";
+import { passengerBriefing } from "@cravix/core/departure/briefing";
 import { useState } from "react";
 import { View } from "react-native";
 import { canSpeak, speak } from "../../device/platform/speech";

@@ -1,4 +1,5 @@
-import { provenance, RUNWAY_CONDITIONS } from "@cravix/core";
+import { provenance } from "@cravix/core/weather/judge-report";
+import { RUNWAY_CONDITIONS } from "@cravix/core/weather/weather-inputs";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

@@ -1,4 +1,4 @@
-import type { ReadGroup } from "@cravix/core/read-weather";
+import type { ReadGroup } from "@cravix/core/weather/read-weather";
 import { View } from "react-native";
 import { Text } from "../../ui/text";
 

@@ -1,4 +1,5 @@
-import { type Departure, formatNumber } from "@cravix/core";
+import type { Departure } from "@cravix/core/departure/calculate-departure";
+import { formatNumber } from "@cravix/core/units/format";
 import Svg, { Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 

@@ -1,4 +1,5 @@
-import { formatNumber, type RunwayChoice } from "@cravix/core";
+import type { RunwayChoice } from "@cravix/core/runways/compare-runways";
+import { formatNumber } from "@cravix/core/units/format";
 import { Pressable, View } from "react-native";
 import Svg, { G, Path, Rect } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";

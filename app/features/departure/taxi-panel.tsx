@@ -1,4 +1,7 @@
-import { controlsForWind, formatNumber, READING, reportedWind, type TaxiControls } from "@cravix/core";
+import { READING } from "@cravix/core/readings/reading-keys";
+import { controlsForWind, type TaxiControls } from "@cravix/core/taxi/controls-for-wind";
+import { formatNumber } from "@cravix/core/units/format";
+import { reportedWind } from "@cravix/core/verdict/judges/wind-now";
 import { useState } from "react";
 import { View } from "react-native";
 import Svg, { G, Path, Rect } from "react-native-svg";

@@ -1,30 +1,19 @@
-import {
-  type Airfield,
-  burnFor,
-  compareRunways,
-  type Departure,
-  type DepartureInput,
-  fuelDensity,
-  isPowered,
-  type JudgedDeparture,
-  judgeDeparture,
-  lastFluids,
-  lightOf,
-  type MinimaSet,
-  magneticWind,
-  minimaSets,
-  notForNow,
-  type PilotInDate,
-  type ProposedCondition,
-  peopleOfPreflight,
-  pilotInDate,
-  proposedConditions,
-  type RunwayChoice,
-  reserveMinutes,
-  temperatureAt,
-  type WindRange,
-  withIntersections,
-} from "@cravix/core";
+import type { Airfield } from "@cravix/core/aircraft/aircraft-type";
+import { type PilotInDate, pilotInDate } from "@cravix/core/airworthiness/people/pilot-in-date";
+import type { Departure, DepartureInput } from "@cravix/core/departure/calculate-departure";
+import { type JudgedDeparture, judgeDeparture } from "@cravix/core/departure/judge-departure";
+import { minimaSets } from "@cravix/core/departure/minima-sets";
+import { fuelDensity } from "@cravix/core/fuel/grade/fuel-grades";
+import { lastFluids } from "@cravix/core/logs/last-fluids";
+import type { MinimaSet } from "@cravix/core/minima/minima";
+import { compareRunways, magneticWind, type RunwayChoice } from "@cravix/core/runways/compare-runways";
+import { withIntersections } from "@cravix/core/runways/with-intersections";
+import type { WindRange } from "@cravix/core/runways/worst-wind";
+import { isPowered } from "@cravix/core/verdict/judges/judge-departure";
+import { burnFor, peopleOfPreflight, reserveMinutes } from "@cravix/core/verdict/judges/judge-loading";
+import { temperatureAt } from "@cravix/core/weather/forecast-at";
+import { notForNow, type ProposedCondition, proposedConditions } from "@cravix/core/weather/judge-report";
+import { lightOf } from "@cravix/core/weather/light";
 import { useMemo } from "react";
 import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";

@@ -1,21 +1,9 @@
-import {
-  type Airfield,
-  capital,
-  carburettorIcing,
-  cloudBaseFt,
-  type Forecast,
-  fieldAir,
-  forecastLines,
-  formatNumber,
-  formatQuantity,
-  ICING_WORDS,
-  notForNow,
-  provenance,
-  reportLines,
-  type WeatherInputs,
-  type WeatherReport,
-  weatherHints,
-} from "@cravix/core";
+import type { Airfield } from "@cravix/core/aircraft/aircraft-type";
+import { forecastLines } from "@cravix/core/departure/judge-forecast";
+import { variationDeg } from "@cravix/core/runways/variation";
+import { capital, formatNumber, formatQuantity } from "@cravix/core/units/format";
+import { carburettorIcing, cloudBaseFt, fieldAir, ICING_WORDS } from "@cravix/core/weather/air-today";
+import { notForNow, provenance, reportLines, weatherHints } from "@cravix/core/weather/judge-report";
 import {
   groupsOfText,
   type ReadWeather,
@@ -23,8 +11,9 @@ import {
   readReport,
   readWeather,
   weatherFor,
-} from "@cravix/core/read-weather";
-import { variationDeg } from "@cravix/core/variation";
+} from "@cravix/core/weather/read-weather";
+import type { Forecast, WeatherReport } from "@cravix/core/weather/report";
+import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ServerUnreachableError } from "../../device/api";

@@ -1,16 +1,14 @@
 import type { CrewMember, DiscrepancyDetail } from "@cravix/contract/client";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { type Equipment, maySignDeferral } from "@cravix/core/airworthiness/deferral/deferral-rules";
 import {
   type DeferralOutcome,
   type DeferralReply,
-  type DiscrepancyDeferral,
-  type Equipment,
   equipmentAtItem,
-  FLIGHT_KINDS,
-  type FlightKind,
-  localDate,
   mayBeDeferred,
-  maySignDeferral,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/deferral/may-be-deferred";
+import { FLIGHT_KINDS, type FlightKind } from "@cravix/core/airworthiness/due/due-item";
+import type { DiscrepancyDeferral } from "@cravix/core/airworthiness/life/deferral";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

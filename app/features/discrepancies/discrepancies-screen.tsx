@@ -1,5 +1,7 @@
 import type { DiscrepancyDetail } from "@cravix/contract/client";
-import { FINDING_GRADES, type Photograph, type PlanView as Plan, type Station } from "@cravix/core";
+import type { PlanView as Plan, Station } from "@cravix/core/aircraft/aircraft-type";
+import type { Photograph } from "@cravix/core/airworthiness/life/photograph";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";

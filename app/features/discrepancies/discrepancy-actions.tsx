@@ -1,5 +1,6 @@
 import { can, type DiscrepancyDetail } from "@cravix/contract/client";
-import { ASKED_BY, type AskedBy, FINDING_GRADES, type FindingGrade } from "@cravix/core";
+import { ASKED_BY, type AskedBy } from "@cravix/core/airworthiness/life/deferral";
+import { FINDING_GRADES, type FindingGrade } from "@cravix/core/judgement/judgement";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";

@@ -1,15 +1,10 @@
 import { can, type DiscrepancyDetail } from "@cravix/contract/client";
-import {
-  formatNumber,
-  isCounted,
-  localDate,
-  type MeasureTrend,
-  measureTrend,
-  spokenDate,
-  usageAt,
-  usualOf,
-  whenUsedUp,
-} from "@cravix/core";
+import { localDate, spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { type MeasureTrend, measureTrend, usageAt } from "@cravix/core/airworthiness/life/measure-trend";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import { whenUsedUp } from "@cravix/core/airworthiness/plan/usage-pattern";
+import { usualOf } from "@cravix/core/airworthiness/plan/when-due";
+import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import Svg, { Circle, Line, Polyline, Text as SvgText } from "react-native-svg";

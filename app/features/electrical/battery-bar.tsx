@@ -1,4 +1,5 @@
-import { formatQuantity, usedAmpereHours } from "@cravix/core";
+import { usedAmpereHours } from "@cravix/core/electrical/battery";
+import { formatQuantity } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../preflight/use-preflight";

@@ -1,4 +1,5 @@
-import { batteryState, foldLoads } from "@cravix/core";
+import { foldLoads } from "@cravix/core/checklist/fold-loads";
+import { batteryState } from "@cravix/core/electrical/battery";
 import { useEffect, useMemo, useState } from "react";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 

@@ -1,4 +1,6 @@
-import { type EventData, formatNumber, type OilProfile, oilAdditionFault } from "@cravix/core";
+import type { EventData } from "@cravix/core/checklist/stream/events";
+import { type OilProfile, oilAdditionFault } from "@cravix/core/oil/judge-oil";
+import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";

@@ -1,4 +1,5 @@
-import { formatQuantity, ONLY_ENGINE } from "@cravix/core";
+import { ONLY_ENGINE } from "@cravix/core/readings/reading-keys";
+import { formatQuantity } from "@cravix/core/units/format";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";

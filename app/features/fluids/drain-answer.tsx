@@ -1,4 +1,7 @@
-import { capital, FUEL_COLOURS, fuelGrade, type Item, PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core/fuel/drain/fuel-sample";
+import { FUEL_COLOURS, fuelGrade } from "@cravix/core/fuel/grade/fuel-grades";
+import { capital } from "@cravix/core/units/format";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";

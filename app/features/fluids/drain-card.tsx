@@ -1,4 +1,6 @@
-import { formatNumber, type Item, settling } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { formatNumber } from "@cravix/core/units/format";
+import { settling } from "@cravix/core/verdict/judges/judge-fluids";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";

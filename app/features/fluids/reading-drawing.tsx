@@ -1,4 +1,7 @@
-import { fuelByLog, type Item, isReadingOf, READING, readingKey, type Tank, tankKey } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { fuelByLog } from "@cravix/core/fuel/log/fuel-log";
+import type { Tank } from "@cravix/core/fuel/tanks/tank";
+import { isReadingOf, READING, readingKey, tankKey } from "@cravix/core/readings/reading-keys";
 import { TouchArea } from "../../ui/input/touch-area";
 import type { LoadedPreflight } from "../preflight/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";

@@ -1,11 +1,7 @@
-import {
-  approvedGrades,
-  aroundRocking,
-  type DrainAdvice,
-  drainAdvice,
-  type Item,
-  type Sample,
-} from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { type DrainAdvice, drainAdvice } from "@cravix/core/fuel/drain/drain-protocol";
+import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
+import { approvedGrades, aroundRocking } from "@cravix/core/verdict/judges/judge-fluids";
 import { useState } from "react";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import type { LoadedPreflight } from "../preflight/use-preflight";

@@ -1,4 +1,5 @@
-import { approvedGrades, type Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { approvedGrades } from "@cravix/core/verdict/judges/judge-fluids";
 import { Pressable, View } from "react-native";
 import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../preflight/use-preflight";

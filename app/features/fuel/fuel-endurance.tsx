@@ -1,17 +1,11 @@
-import {
-  burnAt,
-  ENDURANCE,
-  type FuelUnit,
-  type FuelUnits,
-  formatNumber,
-  formatQuantity,
-  fuelKgPerL,
-  refuelPlan,
-  WORST_CASE,
-  wordsOfWalk,
-} from "@cravix/core";
-import { massRoom, payloadOf } from "@cravix/core/mass-room";
-import type { SimulatedMargin } from "@cravix/core/simulate-margin";
+import type { FuelUnit } from "@cravix/core/fuel/grade/fuel-amount";
+import type { FuelUnits } from "@cravix/core/fuel/grade/fuel-text";
+import { burnAt, ENDURANCE, WORST_CASE } from "@cravix/core/fuel/judge-fuel";
+import { refuelPlan } from "@cravix/core/fuel/margin/refuel-plan";
+import type { SimulatedMargin } from "@cravix/core/fuel/margin/simulate-margin";
+import { formatNumber, formatQuantity } from "@cravix/core/units/format";
+import { fuelKgPerL, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { massRoom, payloadOf } from "@cravix/core/verdict/mass-room";
 import { addMinutes } from "date-fns/addMinutes";
 import { useEffect, useState } from "react";
 import { View } from "react-native";

@@ -1,4 +1,5 @@
-import { checkUplifts, formatNumber, wordsOfWalk } from "@cravix/core";
+import { formatNumber } from "@cravix/core/units/format";
+import { checkUplifts, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
 import { useState } from "react";
 import { View } from "react-native";
 import { goBack } from "../../ui/go-back";

@@ -1,14 +1,9 @@
 import type { CsvFault, Receipt } from "@cravix/contract/client";
-import {
-  type AircraftType,
-  type EventData,
-  FUEL_UNITS,
-  type FuelUnit,
-  formatNumber,
-  fuelDensity,
-  fuelGrade,
-  litresOfFuel,
-} from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import type { EventData } from "@cravix/core/checklist/stream/events";
+import { FUEL_UNITS, type FuelUnit, litresOfFuel } from "@cravix/core/fuel/grade/fuel-amount";
+import { fuelDensity, fuelGrade } from "@cravix/core/fuel/grade/fuel-grades";
+import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";

@@ -1,12 +1,11 @@
 import {
   dropsOfWater,
-  formatNumber,
-  MAX_TILT_DEG,
   type NightAir,
   overnightCondensationMl,
-  quantityError,
-  type Tilt,
-} from "@cravix/core";
+} from "@cravix/core/fuel/drain/overnight-condensation";
+import { MAX_TILT_DEG, type Tilt } from "@cravix/core/fuel/tanks/dip-corrected-for-tilt";
+import { formatNumber } from "@cravix/core/units/format";
+import { quantityError } from "@cravix/core/verdict/judges/judge-fluids";
 import { View } from "react-native";
 import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";

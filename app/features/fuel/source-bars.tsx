@@ -1,4 +1,6 @@
-import { type FuelEstimate, type FuelSource, type FuelUnits, Z_95_TWO_SIDED } from "@cravix/core";
+import type { FuelUnits } from "@cravix/core/fuel/grade/fuel-text";
+import type { FuelEstimate, FuelSource } from "@cravix/core/fuel/log/fuel-sources";
+import { Z_95_TWO_SIDED } from "@cravix/core/units/uncertain";
 import { View } from "react-native";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";

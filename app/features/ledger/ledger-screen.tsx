@@ -1,4 +1,4 @@
-import { entryText, type LedgerEntry } from "@cravix/core";
+import { entryText, type LedgerEntry } from "@cravix/core/ledger/fold-ledger";
 import { View } from "react-native";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";

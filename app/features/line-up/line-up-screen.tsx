@@ -1,4 +1,5 @@
-import { type Item, runwayInUse } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { runwayInUse } from "@cravix/core/checklist/list/runway-in-use";
 import { Redirect, router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";

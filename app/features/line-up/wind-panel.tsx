@@ -1,15 +1,10 @@
-import {
-  compareRunways,
-  formatNumber,
-  isConvertible,
-  QuantityError,
-  READING,
-  reportedWind,
-  runwayInUse,
-  type Unit,
-  valueIn,
-  windComponents,
-} from "@cravix/core";
+import { windComponents } from "@cravix/core/air/wind-components";
+import { runwayInUse } from "@cravix/core/checklist/list/runway-in-use";
+import { READING } from "@cravix/core/readings/reading-keys";
+import { compareRunways } from "@cravix/core/runways/compare-runways";
+import { isConvertible, QuantityError, type Unit, valueIn } from "@cravix/core/units/convert";
+import { formatNumber } from "@cravix/core/units/format";
+import { reportedWind } from "@cravix/core/verdict/judges/wind-now";
 import { View } from "react-native";
 import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";

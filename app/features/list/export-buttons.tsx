@@ -1,6 +1,6 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import { listMarkdown } from "@cravix/contract/list-paper";
-import type { ComposedList } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";

@@ -1,4 +1,5 @@
-import { type ComposedList, ComposeError, composeList, type Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { type ComposedList, ComposeError, composeList } from "@cravix/core/checklist/list/compose-list";
 import { memo, useMemo } from "react";
 import { FlatList, ScrollView, View } from "react-native";
 import { composeInput } from "../../store/preflight/start-preflight";

@@ -1,4 +1,6 @@
-import { armOf, formatNumber, type LoadingProfile, type PathPoint } from "@cravix/core";
+import { armOf, type PathPoint } from "@cravix/core/mass-and-balance/load-path";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import Svg, { Circle, Line, Polygon, Polyline, Rect, Text as SvgText } from "react-native-svg";

@@ -1,4 +1,4 @@
-import type { LoadingProfile, PlannedLoad } from "@cravix/core";
+import type { LoadingProfile, PlannedLoad } from "@cravix/core/mass-and-balance/loading-profile";
 
 /** Units for entering masses; stored in kilograms. */
 export const MASS_UNITS = ["kg", "lb"] as const;

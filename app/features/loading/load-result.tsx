@@ -1,16 +1,11 @@
-import {
-  armOf,
-  type Burn,
-  changesText,
-  changesWithinLimits,
-  checkLoad,
-  faultText,
-  formatNumber,
-  type Load,
-  type LoadingProfile,
-  probabilityOutsideLimits,
-  remainingCapacity,
-} from "@cravix/core";
+import { checkLoad } from "@cravix/core/mass-and-balance/check-load";
+import { armOf } from "@cravix/core/mass-and-balance/load-path";
+import type { Burn, Load, LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { probabilityOutsideLimits } from "@cravix/core/mass-and-balance/loading-risk";
+import { changesText, faultText } from "@cravix/core/mass-and-balance/loading-text";
+import { remainingCapacity } from "@cravix/core/mass-and-balance/smallest-change";
+import { changesWithinLimits } from "@cravix/core/mass-and-balance/two-changes";
+import { formatNumber } from "@cravix/core/units/format";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";

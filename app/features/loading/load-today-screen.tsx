@@ -1,11 +1,7 @@
-import {
-  burnOfPreflight,
-  formatNumber,
-  fuelKgPerL,
-  type Load,
-  type LoadingProfile,
-  peopleOfPreflight,
-} from "@cravix/core";
+import type { Load, LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { formatNumber } from "@cravix/core/units/format";
+import { fuelKgPerL } from "@cravix/core/verdict/judges/judge-fluids";
+import { burnOfPreflight, peopleOfPreflight } from "@cravix/core/verdict/judges/judge-loading";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";

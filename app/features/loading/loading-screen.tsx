@@ -1,14 +1,10 @@
 import { can } from "@cravix/contract/client";
-import {
-  burnFor,
-  capital,
-  formatNumber,
-  fuelDensity,
-  type Load,
-  lastFluids,
-  peopleOfPreflight,
-  reserveFor,
-} from "@cravix/core";
+import { reserveFor } from "@cravix/core/aircraft/aircraft-type";
+import { fuelDensity } from "@cravix/core/fuel/grade/fuel-grades";
+import { lastFluids } from "@cravix/core/logs/last-fluids";
+import type { Load } from "@cravix/core/mass-and-balance/loading-profile";
+import { capital, formatNumber } from "@cravix/core/units/format";
+import { burnFor, peopleOfPreflight } from "@cravix/core/verdict/judges/judge-loading";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

@@ -1,4 +1,5 @@
-import { capital, type LoadingProfile } from "@cravix/core";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { capital } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { TextField } from "../../ui/input/text-field";
 import { entryDoubt, entryFault, type MassUnit } from "./load-draft";

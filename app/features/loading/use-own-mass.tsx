@@ -1,4 +1,5 @@
-import { formatNumber, type LoadingProfile, type PlannedLoad } from "@cravix/core";
+import type { LoadingProfile, PlannedLoad } from "@cravix/core/mass-and-balance/loading-profile";
+import { formatNumber } from "@cravix/core/units/format";
 import { usePersistedState } from "../../device/log/use-persisted-state";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";

@@ -1,5 +1,6 @@
 import { contentHash } from "@cravix/contract/content-hash";
-import { type LoadingProfile, weighingChange } from "@cravix/core";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { weighingChange } from "@cravix/core/mass-and-balance/same-datum";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
 import { usePersistedState } from "../../device/log/use-persisted-state";

@@ -1,4 +1,6 @@
-import { formatNumber, type LoadingProfile, spokenDate } from "@cravix/core";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";

@@ -1,15 +1,10 @@
 import type { CsvFault, ImportOutcome } from "@cravix/contract/client";
-import {
-  applyVariant,
-  compareOilUse,
-  type FluidRow,
-  forecastOil,
-  forecastText,
-  formatNumber,
-  judgeOilUse,
-  type OilProfile,
-  type OilTrend,
-} from "@cravix/core";
+import { applyVariant } from "@cravix/core/aircraft/apply-variant";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
+import type { OilProfile } from "@cravix/core/oil/judge-oil";
+import { compareOilUse, forecastText, judgeOilUse } from "@cravix/core/oil/judge-oil-use";
+import { forecastOil, type OilTrend } from "@cravix/core/oil/oil-consumption";
+import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";

@@ -1,5 +1,7 @@
-import { formatNumber, type OilProfile, type OilTrend } from "@cravix/core";
-import { thinForPlot } from "@cravix/core/thin-for-plot";
+import type { OilProfile } from "@cravix/core/oil/judge-oil";
+import type { OilTrend } from "@cravix/core/oil/oil-consumption";
+import { thinForPlot } from "@cravix/core/trend/thin-for-plot";
+import { formatNumber } from "@cravix/core/units/format";
 import { memo } from "react";
 import { View } from "react-native";
 import Svg, { Circle, G, Line, Path, Polygon, Text as SvgText } from "react-native-svg";

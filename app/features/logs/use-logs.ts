@@ -1,4 +1,6 @@
-import { type AircraftType, type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import { type FluidRow, fluidLogOf } from "@cravix/core/logs/fluid-rows";
+import type { OilTrend } from "@cravix/core/oil/oil-consumption";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
 import { localFluidRows } from "../../store/preflight/local-fluid-memory";

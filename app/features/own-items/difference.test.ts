@@ -1,4 +1,4 @@
-import type { OwnItem } from "@cravix/core";
+import type { OwnItem } from "@cravix/core/aircraft/aircraft-type";
 import { qxTar, tarrow4 } from "@cravix/demo";
 import { isChanged, ownDifference } from "./difference";
 

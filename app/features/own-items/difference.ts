@@ -1,4 +1,4 @@
-import type { AircraftType, OwnItem } from "@cravix/core";
+import type { AircraftType, OwnItem } from "@cravix/core/aircraft/aircraft-type";
 
 export interface OwnDifference {
   /** Number of items from the type. */

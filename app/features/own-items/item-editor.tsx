@@ -1,14 +1,9 @@
 import type { FileFault } from "@cravix/contract/files";
-import {
-  CONDITIONS,
-  capital,
-  conditionText,
-  FINDING_GRADES,
-  type Item,
-  type OwnItem,
-  partOfTitle,
-  type Station,
-} from "@cravix/core";
+import { CONDITIONS, type Item, type OwnItem, type Station } from "@cravix/core/aircraft/aircraft-type";
+import { conditionText } from "@cravix/core/aircraft/condition-text";
+import { partOfTitle } from "@cravix/core/aircraft/part-of";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
+import { capital } from "@cravix/core/units/format";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import { GRADE_WORD } from "../../ui/grade-mark";

@@ -1,5 +1,5 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
-import { type OwnItem, phaseIndex } from "@cravix/core";
+import { type OwnItem, phaseIndex } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";

@@ -1,7 +1,7 @@
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import type { FileFault } from "@cravix/contract/files";
-import type { Aircraft, Item, OwnItem } from "@cravix/core";
+import type { Aircraft, Item, OwnItem } from "@cravix/core/aircraft/aircraft-type";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
 import { usePersistedState } from "../../device/log/use-persisted-state";

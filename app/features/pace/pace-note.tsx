@@ -1,4 +1,4 @@
-import { hastyText, rushedSequences } from "@cravix/core";
+import { hastyText, rushedSequences } from "@cravix/core/pace/hasty-runs";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";

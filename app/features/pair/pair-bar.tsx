@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { readNote, saveNote } from "../../device/log/notes";

@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";

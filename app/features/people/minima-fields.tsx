@@ -1,4 +1,5 @@
-import { formatQuantity, MINIMA_FIELDS, type Minima, type MinimaField } from "@cravix/core";
+import { MINIMA_FIELDS, type Minima, type MinimaField } from "@cravix/core/minima/minima";
+import { formatQuantity } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";

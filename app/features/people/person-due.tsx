@@ -1,16 +1,15 @@
 import { type CrewMember, can } from "@cravix/contract/client";
+import { isLocalDate, localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { FLIGHT_KINDS } from "@cravix/core/airworthiness/due/due-item";
+import { isSoon } from "@cravix/core/airworthiness/due/due-judgement";
 import {
   AIRCRAFT_CLASSES,
   type AircraftClass,
-  capital,
-  FLIGHT_KINDS,
-  isLocalDate,
-  isSoon,
   type JudgedPersonDue,
   judgePerson,
-  localDate,
   personSentence,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/people/person-due";
+import { capital } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { usePersistedState } from "../../device/log/use-persisted-state";

@@ -1,5 +1,5 @@
 import { checkEvent, newId } from "@cravix/contract";
-import type { PersonDue } from "@cravix/core";
+import type { PersonDue } from "@cravix/core/airworthiness/people/person-due";
 import { GIVEN_PRESETS, PRESETS } from "./presets";
 
 const told = {

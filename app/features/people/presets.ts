@@ -1,4 +1,6 @@
-import type { AircraftClass, Minima, PersonDue, Source } from "@cravix/core";
+import type { AircraftClass, PersonDue } from "@cravix/core/airworthiness/people/person-due";
+import type { Source } from "@cravix/core/judgement/judgement";
+import type { Minima } from "@cravix/core/minima/minima";
 
 const rule = (text: string): Source => ({ kind: "rule", text, example: true });
 

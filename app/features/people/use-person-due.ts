@@ -1,5 +1,9 @@
 import { can } from "@cravix/contract/client";
-import { applyPersonEvents, type PersonEvent, type PersonRecord } from "@cravix/core";
+import {
+  applyPersonEvents,
+  type PersonEvent,
+  type PersonRecord,
+} from "@cravix/core/airworthiness/people/person-due";
 import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";

@@ -1,4 +1,4 @@
-import { MAX_PHOTOGRAPHS, type Photograph } from "@cravix/core";
+import { MAX_PHOTOGRAPHS, type Photograph } from "@cravix/core/airworthiness/life/photograph";
 import { useState } from "react";
 import { Image, Pressable, View } from "react-native";
 import { dropPicture } from "../../device/photographs/stored-photos";

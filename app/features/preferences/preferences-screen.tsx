@@ -7,10 +7,10 @@ import {
   type Preferences,
   preferenceReasons,
   RETURN_RULES,
-  SAMPLE_FATES,
   SURFACE_WAYS,
   WALKAROUNDS_BEFORE_FLOW,
-} from "@cravix/core";
+} from "@cravix/core/aircraft/preferences";
+import { SAMPLE_FATES } from "@cravix/core/fuel/fuel-inputs";
 import { View } from "react-native";
 import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";

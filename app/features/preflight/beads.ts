@@ -1,4 +1,5 @@
-import { itemsOf, type Phase } from "@cravix/core";
+import type { Phase } from "@cravix/core/aircraft/aircraft-type";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
 import type { Bead } from "../../ui/aircraft/plan-view";
 import type { LoadedPreflight } from "./use-preflight";
 

@@ -1,4 +1,4 @@
-import { conditionText } from "@cravix/core";
+import { conditionText } from "@cravix/core/aircraft/condition-text";
 import { router } from "expo-router";
 import { Pressable, View } from "react-native";
 import { Button } from "../../ui/input/button";

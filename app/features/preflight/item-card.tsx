@@ -1,4 +1,5 @@
-import { type Item, requestedFlight } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { requestedFlight } from "@cravix/core/verdict/judges/judge-airworthiness";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { record } from "../../store/preflight/record";

@@ -1,4 +1,5 @@
-import { type Item, itemsOf } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
 import { memo, useEffect, useRef } from "react";
 import { Pressable, ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";

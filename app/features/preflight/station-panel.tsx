@@ -1,4 +1,6 @@
-import { entryText, type Item, itemsOf } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { entryText } from "@cravix/core/ledger/fold-ledger";
 import { useEffect, useMemo, useRef } from "react";
 import { ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";

@@ -1,4 +1,5 @@
-import { type Item, itemsOf, type Phase } from "@cravix/core";
+import type { Item, Phase } from "@cravix/core/aircraft/aircraft-type";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
 import { type ReactNode, useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import { PlanView } from "../../ui/aircraft/plan-view";

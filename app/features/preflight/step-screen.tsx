@@ -1,4 +1,8 @@
-import { cardOf, nextFlowStation, partOf, type Station, stationBlockedBy } from "@cravix/core";
+import type { Station } from "@cravix/core/aircraft/aircraft-type";
+import { partOf } from "@cravix/core/aircraft/part-of";
+import { cardOf } from "@cravix/core/cards/card-of";
+import { nextFlowStation } from "@cravix/core/checklist/next-item";
+import { stationBlockedBy } from "@cravix/core/ledger/blocked-by";
 import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";

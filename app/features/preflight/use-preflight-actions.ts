@@ -1,18 +1,12 @@
-import {
-  blockedBy,
-  type Card,
-  type EventData,
-  type FindingGrade,
-  type InterruptionCause,
-  type Item,
-  type Photograph,
-  type ReturnWay,
-  resumePoint,
-  type Sample,
-  stationBlockedBy,
-  takeBackAll,
-  undoEvent,
-} from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Photograph } from "@cravix/core/airworthiness/life/photograph";
+import type { Card } from "@cravix/core/cards/card-of";
+import { resumePoint } from "@cravix/core/checklist/resume-point";
+import type { EventData, InterruptionCause, ReturnWay } from "@cravix/core/checklist/stream/events";
+import { takeBackAll, undoEvent } from "@cravix/core/checklist/stream/undo";
+import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
+import type { FindingGrade } from "@cravix/core/judgement/judgement";
+import { blockedBy, stationBlockedBy } from "@cravix/core/ledger/blocked-by";
 import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { type EventInput, JUST_LOGGED, record, recordAll } from "../../store/preflight/record";

@@ -1,12 +1,9 @@
-import {
-  computeVerdict,
-  currentItem,
-  foldLedger,
-  judgePreflight,
-  type Phase,
-  phaseOf,
-  phaseProgress,
-} from "@cravix/core";
+import type { Phase } from "@cravix/core/aircraft/aircraft-type";
+import { phaseOf } from "@cravix/core/checklist/list/compose-list";
+import { currentItem, phaseProgress } from "@cravix/core/checklist/next-item";
+import { foldLedger } from "@cravix/core/ledger/fold-ledger";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
+import { computeVerdict } from "@cravix/core/verdict/verdict";
 import { useEffect, useMemo, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { openPreflight } from "../../store/preflight/open-preflight";

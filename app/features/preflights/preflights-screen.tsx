@@ -1,5 +1,5 @@
 import type { PreflightSummary } from "@cravix/contract/client";
-import { conditionText } from "@cravix/core";
+import { conditionText } from "@cravix/core/aircraft/condition-text";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";

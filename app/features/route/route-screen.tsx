@@ -1,4 +1,4 @@
-import { EXACT_UP_TO } from "@cravix/core";
+import { EXACT_UP_TO } from "@cravix/core/route/best-order";
 import { useState } from "react";
 import { View } from "react-native";
 import { applyPatch } from "../../store/apply-patch";

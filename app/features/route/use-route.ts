@@ -1,5 +1,6 @@
-import { type OrderResult, respectsPrecedence, routeLengthM, walkaroundOrder } from "@cravix/core";
-import { actualRoute, type RouteProblem, routeProblem } from "@cravix/core/route";
+import { walkaroundOrder } from "@cravix/core/aircraft/preferences";
+import { type OrderResult, respectsPrecedence, routeLengthM } from "@cravix/core/route/best-order";
+import { actualRoute, type RouteProblem, routeProblem } from "@cravix/core/route/route-problem";
 import { useEffect, useMemo, useState } from "react";
 import { searchRoute } from "../../device/workers/route-search";
 import type { KnownAircraft } from "../start/aircraft-frame";

@@ -1,5 +1,6 @@
-import { blockedBy, capital } from "@cravix/core";
+import { blockedBy } from "@cravix/core/ledger/blocked-by";
 import { CORNER, cornerText, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
+import { capital } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import Svg, { Circle, Line, Path, Rect } from "react-native-svg";

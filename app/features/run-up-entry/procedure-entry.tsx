@@ -1,5 +1,7 @@
-import type { Item, Judgement } from "@cravix/core";
-import { itemsOf, readingKey } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import type { Judgement } from "@cravix/core/judgement/judgement";
+import { readingKey } from "@cravix/core/readings/reading-keys";
 import {
   cleanTrace,
   judgeGroundLeaning,
@@ -14,8 +16,7 @@ import {
   readRunUp,
   type Trace,
 } from "@cravix/core/run-up";
-import type { RunUpEngine } from "@cravix/core/run-up-entry";
-import { convertTo } from "@cravix/core/run-up-entry";
+import { convertTo, type RunUpEngine } from "@cravix/core/run-up-entry";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

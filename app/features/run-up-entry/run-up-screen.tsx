@@ -1,5 +1,7 @@
-import { blockedBy, causeOnEngine, formatNumber, magnetoCause, readingKey } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
+import { magnetoCause } from "@cravix/core/engine/judge-magnetos";
+import { blockedBy } from "@cravix/core/ledger/blocked-by";
+import { readingKey } from "@cravix/core/readings/reading-keys";
 import {
   clearSequence,
   coachSequence,
@@ -9,6 +11,8 @@ import {
   type Trace,
 } from "@cravix/core/run-up";
 import { manualValuesFromTrace, type RunUpEngine, runUpEngine, sideNames } from "@cravix/core/run-up-entry";
+import { formatNumber } from "@cravix/core/units/format";
+import { causeOnEngine } from "@cravix/core/verdict/judges/judge";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";

@@ -1,6 +1,6 @@
-import { capital } from "@cravix/core";
 import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
 import { type RunUpEngine, sideNames } from "@cravix/core/run-up-entry";
+import { capital } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";

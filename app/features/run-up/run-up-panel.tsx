@@ -1,4 +1,6 @@
-import { engineRunUpAt, formatNumber, isReadingOf, READING } from "@cravix/core";
+import { engineRunUpAt } from "@cravix/core/checklist/engine-run-up-at";
+import { isReadingOf, READING } from "@cravix/core/readings/reading-keys";
+import { formatNumber } from "@cravix/core/units/format";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";

@@ -1,12 +1,12 @@
 import { idMsecs } from "@cravix/contract/client";
 import {
-  type AirworthinessOnFile,
-  isCounted,
   judgeAirworthiness,
   LAUNCH_WAYS,
   type LaunchWay,
   toldFlight,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";

@@ -1,5 +1,5 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import type { Preferences } from "@cravix/core";
+import type { Preferences } from "@cravix/core/aircraft/preferences";
 import { Redirect } from "expo-router";
 import type { ReactNode } from "react";
 import { PageNotFound } from "../shell/nothing-here";

@@ -1,4 +1,6 @@
-import { AIRSPACE_KINDS, deferralForFlight, FLIGHT_USES, type FlightUse, kindsToAsk } from "@cravix/core";
+import { kindsToAsk } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { deferralForFlight } from "@cravix/core/airworthiness/deferral-today";
+import { AIRSPACE_KINDS, FLIGHT_USES, type FlightUse } from "@cravix/core/airworthiness/due/due-item";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import type { Planned } from "../../store/preflight/planned-slice";

@@ -1,4 +1,7 @@
-import { isSoon, judgePerson, ownLimitsUnknown, personSentence, toldFlight } from "@cravix/core";
+import { toldFlight } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { isSoon } from "@cravix/core/airworthiness/due/due-judgement";
+import { judgePerson, personSentence } from "@cravix/core/airworthiness/people/person-due";
+import { ownLimitsUnknown } from "@cravix/core/departure/judge-departure";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { flightOfPerson } from "../../store/preflight/local-pilot";

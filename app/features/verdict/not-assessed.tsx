@@ -1,10 +1,6 @@
-import {
-  type FlightSubject,
-  type Reason,
-  runwayItem,
-  type VerdictResult,
-  WAIVER_REASONS,
-} from "@cravix/core";
+import { runwayItem } from "@cravix/core/checklist/list/runway-in-use";
+import { type FlightSubject, WAIVER_REASONS } from "@cravix/core/judgement/flight-subjects";
+import type { Reason, VerdictResult } from "@cravix/core/verdict/verdict";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";

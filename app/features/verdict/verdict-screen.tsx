@@ -1,4 +1,9 @@
-import { entryText, formatQuantity, type Reason, rushedSequences, toLog, type Verdict } from "@cravix/core";
+import type { Verdict } from "@cravix/core/judgement/judgement";
+import { entryText } from "@cravix/core/ledger/fold-ledger";
+import { rushedSequences } from "@cravix/core/pace/hasty-runs";
+import { formatQuantity } from "@cravix/core/units/format";
+import { toLog } from "@cravix/core/verdict/to-log";
+import type { Reason } from "@cravix/core/verdict/verdict";
 import { router } from "expo-router";
 import { Fragment, useMemo, useState } from "react";
 import { View } from "react-native";

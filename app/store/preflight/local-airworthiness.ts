@@ -1,5 +1,9 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import { type AirworthinessOnFile, applyAirworthinessEvents, type PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import {
+  type AirworthinessOnFile,
+  applyAirworthinessEvents,
+} from "@cravix/core/logs/apply-airworthiness-events";
 
 /** Airworthiness data of an aircraft as known here: from the server plus local events. Undefined if none are on file. */
 export function localAirworthiness(

@@ -1,23 +1,17 @@
 import type { AircraftBundle } from "@cravix/contract/client";
+import { applyVariant } from "@cravix/core/aircraft/apply-variant";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import { type FluidRow, fluidLogOf, fluidRowsOf } from "@cravix/core/logs/fluid-rows";
+import { type FluidMemory, fluidMemory } from "@cravix/core/memory/fluid-memory";
+import { isReadingOf, READING } from "@cravix/core/readings/reading-keys";
 import {
-  applyVariant,
-  convert,
-  type FluidMemory,
-  type FluidRow,
-  fluidLogOf,
-  fluidMemory,
-  fluidRowsOf,
-  foldPreflight,
   instrumentMemory,
-  isConvertible,
-  isReadingOf,
   type MemoryReading,
-  type PreflightEvent,
   pastRunUps,
-  READING,
   REMEMBERED,
-  type Unit,
-} from "@cravix/core";
+} from "@cravix/core/run-up/record/run-up-memory";
+import { convert, isConvertible, type Unit } from "@cravix/core/units/convert";
 
 import { localAirworthiness } from "./local-airworthiness";
 

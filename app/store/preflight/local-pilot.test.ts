@@ -1,4 +1,4 @@
-import type { PersonRecord } from "@cravix/core";
+import type { PersonRecord } from "@cravix/core/airworthiness/people/person-due";
 import { deviceDatabase } from "../../device/log/database";
 import { trainerBundle } from "../../testing/trainer-bundle";
 import { localPilot } from "./local-pilot";

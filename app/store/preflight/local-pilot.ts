@@ -1,20 +1,21 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import {
+  kindsOfFlight,
+  type RequestedFlight,
+  type ToldFlight,
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import {
   applyPersonEvents,
   classOf,
-  kindsOfFlight,
-  localDate,
-  type MinimaSet,
   minimaOfPerson,
   type PersonEvent,
   type PersonFlight,
   type PersonRecord,
-  type PilotInDate,
-  type PreflightEvent,
-  pilotInDate,
-  type RequestedFlight,
-  type ToldFlight,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/people/person-due";
+import { type PilotInDate, pilotInDate } from "@cravix/core/airworthiness/people/pilot-in-date";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { MinimaSet } from "@cravix/core/minima/minima";
 import { ownDue } from "./own-due";
 
 /** Events of one person's due items. */

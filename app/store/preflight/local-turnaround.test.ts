@@ -1,5 +1,5 @@
 import { type AircraftBundle, newId } from "@cravix/contract/client";
-import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { trainerBundle } from "../../testing/trainer-bundle";
 import { localTurnaroundReason } from "./local-turnaround";
 

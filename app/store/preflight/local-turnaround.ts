@@ -1,10 +1,7 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import {
-  type EarlierPreflight,
-  foldPreflight,
-  type PreflightEvent,
-  turnaroundBlockReason,
-} from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import { type EarlierPreflight, turnaroundBlockReason } from "@cravix/core/checklist/turnaround";
 import { localFluidRows } from "./local-fluid-memory";
 
 /** Why the next flight cannot be a turnaround, from the server's data plus local events. */

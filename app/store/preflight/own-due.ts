@@ -1,4 +1,4 @@
-import type { PersonRecord } from "@cravix/core";
+import type { PersonRecord } from "@cravix/core/airworthiness/people/person-due";
 import { api } from "../../device/api";
 import { readNote, saveNote } from "../../device/log/notes";
 

@@ -1,13 +1,9 @@
-import type {
-  AirspaceKind,
-  Condition,
-  FlightUse,
-  LaunchWay,
-  PlannedLoad,
-  Preferences,
-  Purpose,
-  WeatherInputs,
-} from "@cravix/core";
+import type { Condition } from "@cravix/core/aircraft/aircraft-type";
+import type { Preferences } from "@cravix/core/aircraft/preferences";
+import type { LaunchWay } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import type { AirspaceKind, FlightUse, Purpose } from "@cravix/core/airworthiness/due/due-item";
+import type { PlannedLoad } from "@cravix/core/mass-and-balance/loading-profile";
+import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { applyPatch, type Change } from "../apply-patch";
 

@@ -1,9 +1,6 @@
-import {
-  type ComposedList,
-  type FoldedPreflight,
-  foldIncrementally,
-  type PreflightEvent,
-} from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { type FoldedPreflight, foldIncrementally } from "@cravix/core/checklist/stream/fold-preflight";
 import { createSelector, createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** An unfinished preflight on this device. */

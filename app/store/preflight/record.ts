@@ -1,12 +1,6 @@
 import { idMsecs, newId } from "@cravix/contract/client";
-import {
-  type EventData,
-  type EventType,
-  type FluidAddition,
-  logOutsidePreflight,
-  type PreflightEvent,
-  type StreamKind,
-} from "@cravix/core";
+import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core/checklist/stream/events";
+import { type FluidAddition, logOutsidePreflight } from "@cravix/core/verdict/fluid-addition";
 import type { AppDispatch, RootState } from "../root-state";
 import { eventsRecorded } from "./preflight-slice";
 

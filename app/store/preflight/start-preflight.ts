@@ -1,16 +1,15 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
+import { airworthinessSnapshot, toldFlight } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import {
-  type AirworthinessOnFile,
-  airworthinessSnapshot,
   type ComposedList,
   composeList,
-  localDate,
   type OpenDiscrepancy,
-  type PreflightEvent,
-  toldFlight,
-} from "@cravix/core";
+} from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { saveAtomically } from "../../device/log/event-log";
 import { notifyTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";

@@ -1,11 +1,8 @@
 import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
-import {
-  foldDiscrepancies,
-  MAX_PHOTOGRAPHS,
-  type OpenDiscrepancy,
-  type Photograph,
-  type PreflightEvent,
-} from "@cravix/core";
+import { MAX_PHOTOGRAPHS, type Photograph } from "@cravix/core/airworthiness/life/photograph";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldDiscrepancies } from "@cravix/core/checklist/stream/fold-discrepancies";
 import { eventsBeyond } from "../../device/log/event-log";
 import type { KnownBundle } from "../server/server-api";
 

@@ -1,5 +1,5 @@
 import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from "@cravix/contract/client";
-import type { FluidRow } from "@cravix/core";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, ServerUnreachableError } from "../../device/api";
 import { earlyFleetRequest } from "../../device/early-fleet";

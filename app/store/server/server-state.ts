@@ -1,5 +1,5 @@
 import type { CrewMember } from "@cravix/contract/client";
-import type { FluidRow } from "@cravix/core";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { useCallback, useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../hooks";
 import type { AppDispatch, RootState } from "../root-state";

@@ -1,5 +1,5 @@
 import { bytesHash } from "@cravix/contract/content-hash";
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { deviceDatabase } from "../../device/log/database";
 import { countToSend, saveEvents } from "../../device/log/event-log";
 import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/stored-photos";

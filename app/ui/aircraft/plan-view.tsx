@@ -1,4 +1,4 @@
-import type { PlanView as Plan } from "@cravix/core";
+import type { PlanView as Plan } from "@cravix/core/aircraft/aircraft-type";
 import { memo, useState } from "react";
 import { Pressable, View } from "react-native";
 import Svg, { Circle, Path, Text as SvgText } from "react-native-svg";

@@ -1,5 +1,6 @@
 import { PHASE_NAME } from "@cravix/contract/client";
-import type { Phase, PhaseProgress } from "@cravix/core";
+import type { Phase } from "@cravix/core/aircraft/aircraft-type";
+import type { PhaseProgress } from "@cravix/core/checklist/next-item";
 import { Pressable, View } from "react-native";
 import { Text } from "../text";
 

@@ -2,25 +2,24 @@ import type {
   Aircraft,
   AircraftType,
   Airfield,
-  AirworthinessOnFile,
   Condition,
-  DiscrepancyState,
-  EquipmentList,
-  FluidRow,
-  FuelUnit,
-  LastFluids,
-  LoadingProfile,
-  MemoryReading,
-  MinimumEntry,
-  OpenDiscrepancy,
-  Preferences,
-  PreflightEvent,
   RuleSet,
-  SignedVerdict,
-  StatusReason,
-  Unit,
-} from "@cravix/core";
-import type { EarlierPreflight } from "@cravix/core/station-times";
+} from "@cravix/core/aircraft/aircraft-type";
+import type { Preferences } from "@cravix/core/aircraft/preferences";
+import type { EquipmentList, MinimumEntry } from "@cravix/core/airworthiness/deferral/deferral-rules";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import type { DiscrepancyState } from "@cravix/core/checklist/stream/fold-discrepancies";
+import type { FuelUnit } from "@cravix/core/fuel/grade/fuel-amount";
+import type { SignedVerdict } from "@cravix/core/judgement/judgement";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
+import type { LastFluids } from "@cravix/core/logs/last-fluids";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import type { EarlierPreflight } from "@cravix/core/pace/station-times";
+import type { MemoryReading } from "@cravix/core/run-up/record/run-up-memory";
+import type { Unit } from "@cravix/core/units/convert";
+import type { StatusReason } from "@cravix/core/verdict/aircraft-status";
 import type { Refusal } from "../events/refusal";
 
 /** Maximum events per request. */

@@ -1,41 +1,35 @@
+import { CONDITIONS } from "@cravix/core/aircraft/aircraft-type";
 import {
-  AIRSPACE_KINDS,
-  ASKED_BY,
-  assertPlausible,
   BRAKE_WAYS,
-  BRIEFING_KINDS,
   CARDS,
-  CONDITIONS,
+  HANDS,
+  METHODS,
+  RETURN_RULES,
+  SURFACE_WAYS,
+} from "@cravix/core/aircraft/preferences";
+import { LAUNCH_WAYS } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { AIRSPACE_KINDS, FLIGHT_USES, PURPOSES } from "@cravix/core/airworthiness/due/due-item";
+import { ASKED_BY } from "@cravix/core/airworthiness/life/deferral";
+import {
   EVENT_TYPES,
   type EventType,
-  FINDING_GRADES,
-  FLIGHT_SUBJECTS,
-  FLIGHT_USES,
-  FUEL_COLOURS,
-  FUEL_GRADES,
-  FUEL_UNITS,
-  HANDS,
   INTERRUPTION_CAUSES,
-  LAUNCH_WAYS,
-  MAX_TRACE_POINTS,
-  METHODS,
-  OIL_HEATS,
-  PAPER_TESTS,
   type PreflightEvent,
-  PURPOSES,
-  QuantityError,
-  RETURN_RULES,
-  RUN_UP_SOURCES,
-  SAMPLE_FATES,
-  SAMPLE_LOOKS,
-  SIGNED_VERDICTS,
   STREAM_EVENTS,
   STREAM_KINDS,
-  SURFACE_WAYS,
-  TRACE_SOURCES,
-  UNITS,
-} from "@cravix/core";
+} from "@cravix/core/checklist/stream/events";
+import { BRIEFING_KINDS } from "@cravix/core/departure/briefing-kinds";
+import { PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core/fuel/drain/fuel-sample";
+import { SAMPLE_FATES } from "@cravix/core/fuel/fuel-inputs";
+import { FUEL_UNITS } from "@cravix/core/fuel/grade/fuel-amount";
+import { FUEL_COLOURS, FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
+import { FLIGHT_SUBJECTS } from "@cravix/core/judgement/flight-subjects";
+import { FINDING_GRADES, SIGNED_VERDICTS } from "@cravix/core/judgement/judgement";
 import { upgradeEvent } from "@cravix/core/legacy-vocabulary";
+import { OIL_HEATS } from "@cravix/core/oil/judge-oil";
+import { MAX_TRACE_POINTS, RUN_UP_SOURCES, TRACE_SOURCES } from "@cravix/core/run-up/record/run-up-read";
+import { QuantityError, UNITS } from "@cravix/core/units/convert";
+import { assertPlausible } from "@cravix/core/units/plausible";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, name, requiredText, text, utcTime } from "../bounds/fields";

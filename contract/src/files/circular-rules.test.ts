@@ -1,4 +1,4 @@
-import type { AircraftType } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
 import { tarrow4 } from "@cravix/demo";
 import { circularRule } from "./circular-rules";
 import { readFile } from "./read-file";

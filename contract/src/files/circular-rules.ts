@@ -1,4 +1,5 @@
-import { type AircraftType, type OrderRule, waitsFor } from "@cravix/core";
+import type { AircraftType, OrderRule } from "@cravix/core/aircraft/aircraft-type";
+import { waitsFor } from "@cravix/core/checklist/list/order-by-rules";
 
 /**
  * Ordering rules that wait for each other, so that no order follows them: index of a rule of the circle and its items. Rules of

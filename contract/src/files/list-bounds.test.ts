@@ -1,10 +1,7 @@
-import {
-  type AircraftRecord,
-  airworthinessSnapshot,
-  composeList,
-  type DueItem,
-  type OpenDiscrepancy,
-} from "@cravix/core";
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
+import { airworthinessSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
+import { composeList, type OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
 import { airworthinessFiles, qxTar, tarrow4 } from "@cravix/demo";
 import { readList } from "./list-schema";
 

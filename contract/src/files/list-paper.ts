@@ -1,4 +1,6 @@
-import { type ComposedList, type Item, limitText } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import { limitText } from "@cravix/core/judgement/judgement";
 import { PHASE_NAME } from "./phase-name";
 
 /** One line of a printed checklist. */

@@ -1,4 +1,7 @@
-import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS, PILOT_IN_DATE } from "@cravix/core";
+import { CONDITIONS, ITEM_KINDS } from "@cravix/core/aircraft/aircraft-type";
+import { PILOT_IN_DATE } from "@cravix/core/airworthiness/people/pilot-in-date";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, key, name, requiredText, text } from "../bounds/fields";

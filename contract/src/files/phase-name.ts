@@ -1,4 +1,4 @@
-import type { StationPhase } from "@cravix/core";
+import type { StationPhase } from "@cravix/core/aircraft/aircraft-type";
 
 /** Phase names, on paper and on screen. */
 export const PHASE_NAME: Record<StationPhase, string> = {

@@ -1,29 +1,27 @@
+import type {
+  Aircraft,
+  AircraftType,
+  Airfield,
+  Item,
+  ReadingSpec,
+  RuleSet,
+} from "@cravix/core/aircraft/aircraft-type";
+import { type AircraftRecord, recordFaults } from "@cravix/core/airworthiness/aircraft-record";
 import {
-  type Aircraft,
-  type AircraftRecord,
-  type AircraftType,
-  type Airfield,
-  assertCalibration,
-  assertScale,
   deferralFaults,
   type EquipmentList,
-  groupFaults,
-  type Item,
-  isConvertible,
-  isInside,
-  type LoadingProfile,
-  loadingFaults,
   type MinimumEntry,
-  performanceFaults,
-  QuantityError,
-  type ReadingSpec,
-  type RuleSet,
-  readingDefinition,
-  readingName,
-  recordFaults,
-  turnaroundFaults,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/deferral/deferral-rules";
+import { assertScale } from "@cravix/core/fuel/tanks/tank";
+import { assertCalibration } from "@cravix/core/fuel/tanks/volume-from-dip";
+import { groupFaults, turnaroundFaults } from "@cravix/core/groups/group-faults";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
+import { loadingFaults } from "@cravix/core/mass-and-balance/loading-faults";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { performanceFaults } from "@cravix/core/performance/performance-profile";
+import { readingDefinition, readingName } from "@cravix/core/readings/reading-keys";
+import { isInside } from "@cravix/core/route/walking-distance";
+import { isConvertible, QuantityError } from "@cravix/core/units/convert";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan, MAX_JSON_DEPTH } from "../bounds/json-depth";

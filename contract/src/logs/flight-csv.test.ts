@@ -1,4 +1,5 @@
-import type { RecordMeter, TechnicalLogEntry } from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { flightCsv } from "./flight-csv";
 import { readFlightCsv } from "./read-flight-csv";
 

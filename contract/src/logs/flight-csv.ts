@@ -1,4 +1,6 @@
-import { isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import { toCsv } from "./to-csv";
 
 /** Columns of every technical log; each meter adds its own: `hours out`, `hours in`, `landings`. */

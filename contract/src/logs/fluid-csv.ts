@@ -1,14 +1,9 @@
-import {
-  type AircraftType,
-  convert,
-  type FluidRow,
-  FUEL_ENTRIES,
-  FUEL_GRADES,
-  OIL_ENTRIES,
-  OIL_HEATS,
-  readFuelUnit,
-  type Unit,
-} from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import { readFuelUnit } from "@cravix/core/fuel/grade/fuel-amount";
+import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
+import { type FluidRow, FUEL_ENTRIES, OIL_ENTRIES } from "@cravix/core/logs/fluid-rows";
+import { OIL_HEATS } from "@cravix/core/oil/judge-oil";
+import { convert, type Unit } from "@cravix/core/units/convert";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";

@@ -1,4 +1,4 @@
-import type { ComposedList } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import { type PaperLine, paperLines } from "../files/list-paper";
 import { toCsv } from "./to-csv";
 

@@ -1,4 +1,5 @@
-import type { AircraftType, FluidRow } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import fc from "fast-check";
 import { fluidCsv, readFluidCsv, readReceiptCsv, receiptCsv } from "./index";
 import { longestRise } from "./longest-rise";

@@ -1,4 +1,4 @@
-import type { LocalDate } from "@cravix/core";
+import type { LocalDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { toCsv } from "./to-csv";
 
 /** A calendar entry of the group: a workshop visit, or a due day. */

@@ -1,4 +1,7 @@
-import { checkLog, isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { checkLog } from "@cravix/core/airworthiness/flights/check-entry";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";

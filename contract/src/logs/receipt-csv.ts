@@ -1,4 +1,5 @@
-import { FUEL_GRADES, readFuelUnit } from "@cravix/core";
+import { readFuelUnit } from "@cravix/core/fuel/grade/fuel-amount";
+import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
 import Papa from "papaparse";
 import type { CsvFault, Receipt } from "../api/api-types";
 import { toCsv } from "./to-csv";

@@ -1,4 +1,4 @@
-import type { AircraftType } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
 import type { EngineShape } from "@cravix/core/engine-model";
 
 /** Shape of the simulated engine for a type: cylinders, fuel system, propeller. Undefined without an engine. */

@@ -1,5 +1,7 @@
 import fc from "fast-check";
-import { judgeWind, type Source, windComponents } from "../index";
+import type { Source } from "../judgement/judgement";
+import { judgeWind } from "./judge-wind";
+import { windComponents } from "./wind-components";
 
 // Published: FAA-H-8083-25, component chart sample (from memory): runway 17, wind 140° at 25 kt → 22 kt head, 13 kt cross.
 test("the handbook's sample: runway 17, wind 140 at 25", () => {

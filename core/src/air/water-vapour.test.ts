@@ -1,5 +1,6 @@
 import psychrolib from "psychrolib";
-import { dropsOfWater, overnightCondensationMl, saturationPressurePa, vapourDensityGPerM3 } from "../index";
+import { dropsOfWater, overnightCondensationMl } from "../fuel/drain/overnight-condensation";
+import { saturationPressurePa, vapourDensityGPerM3 } from "./water-vapour";
 
 psychrolib.SetUnitSystem(psychrolib.SI);
 

@@ -1,25 +1,13 @@
 import fc from "fast-check";
-import {
-  applyVariant,
-  blockedBy,
-  type ComposeInput,
-  composeList,
-  confirmOptions,
-  currentItem,
-  defaultPreferences,
-  foldPreflight,
-  hashString,
-  ITEMS_BACK,
-  nextFlowStation,
-  orderByRules,
-  type Preferences,
-  type PreflightEvent,
-  preferenceReasons,
-  type ReturnWay,
-  resumePoint,
-  stationBlockedBy,
-  WALKAROUNDS_BEFORE_FLOW,
-} from "../index";
+import { type ComposeInput, composeList } from "../checklist/list/compose-list";
+import { confirmOptions } from "../checklist/list/confirm-options";
+import { hashString } from "../checklist/list/hash-string";
+import { orderByRules } from "../checklist/list/order-by-rules";
+import { currentItem, nextFlowStation } from "../checklist/next-item";
+import { resumePoint } from "../checklist/resume-point";
+import type { PreflightEvent, ReturnWay } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import { blockedBy, stationBlockedBy } from "../ledger/blocked-by";
 import {
   aircraft,
   answered,
@@ -32,6 +20,14 @@ import {
   type,
   undo,
 } from "../testing/small-aircraft";
+import { applyVariant } from "./apply-variant";
+import {
+  defaultPreferences,
+  ITEMS_BACK,
+  type Preferences,
+  preferenceReasons,
+  WALKAROUNDS_BEFORE_FLOW,
+} from "./preferences";
 
 const prefer = (part: Partial<Preferences> = {}): Preferences => ({
   ...defaultPreferences(undefined),

@@ -1,21 +1,5 @@
 import fc from "fast-check";
 import {
-  composeList,
-  currentItem,
-  EVENT_TYPES,
-  type EventData,
-  type EventType,
-  foldDiscrepancies,
-  foldIncrementally,
-  foldPreflight,
-  itemsOf,
-  mergeEvents,
-  openItems,
-  type PreflightEvent,
-  phaseProgress,
-  runwayInUse,
-} from "../index";
-import {
   aircraft,
   answered,
   event,
@@ -26,6 +10,18 @@ import {
   type,
   undo,
 } from "../testing/small-aircraft";
+import { composeList, itemsOf } from "./list/compose-list";
+import { runwayInUse } from "./list/runway-in-use";
+import { currentItem, openItems, phaseProgress } from "./next-item";
+import {
+  EVENT_TYPES,
+  type EventData,
+  type EventType,
+  mergeEvents,
+  type PreflightEvent,
+} from "./stream/events";
+import { foldDiscrepancies } from "./stream/fold-discrepancies";
+import { foldIncrementally, foldPreflight } from "./stream/fold-preflight";
 
 const list = composeList(LIST_INPUT);
 const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);

@@ -1,13 +1,8 @@
 import fc from "fast-check";
-import {
-  type EventData,
-  type EventType,
-  foldDiscrepancies,
-  foldIncrementally,
-  foldPreflight,
-  type PreflightEvent,
-  undoEvent,
-} from "../index";
+import type { EventData, EventType, PreflightEvent } from "./stream/events";
+import { foldDiscrepancies } from "./stream/fold-discrepancies";
+import { foldIncrementally, foldPreflight } from "./stream/fold-preflight";
+import { undoEvent } from "./stream/undo";
 
 const WALK = "walk-1";
 let count = 0;

@@ -1,25 +1,15 @@
 import fc from "fast-check";
-import {
-  abortText,
-  calculateDeparture,
-  composeBriefing,
-  type DepartureInput,
-  distanceText,
-  fits,
-  judgeDeparture,
-  judgeMinima,
-  type LoadingProfile,
-  type MinimaSet,
-  minimaFor,
-  type PerformanceProfile,
-  passengerBriefing,
-  type Runway,
-  remedies,
-  remedyText,
-  type Source,
-  strictest,
-} from "../index";
+import type { Runway } from "../aircraft/aircraft-type";
+import type { Source } from "../judgement/judgement";
+import type { LoadingProfile } from "../mass-and-balance/loading-profile";
+import { judgeMinima, type MinimaSet, minimaFor, strictest } from "../minima/minima";
+import type { PerformanceProfile } from "../performance/performance-profile";
+import { composeBriefing, passengerBriefing } from "./briefing";
+import { calculateDeparture, type DepartureInput } from "./calculate-departure";
 import { distanceRisk } from "./departure-risk";
+import { abortText, distanceText, remedyText } from "./departure-text";
+import { judgeDeparture } from "./judge-departure";
+import { fits, remedies } from "./remedies";
 
 const source: Source = { kind: "handbook", text: "example", example: true };
 const PROFILE: LoadingProfile = {

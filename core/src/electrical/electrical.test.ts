@@ -1,13 +1,7 @@
-import {
-  batteryState,
-  composeList,
-  type ElectricalProfile,
-  foldLoads,
-  foldPreflight,
-  judgeBattery,
-  type PreflightEvent,
-  usedAmpereHours,
-} from "../index";
+import { foldLoads } from "../checklist/fold-loads";
+import { composeList } from "../checklist/list/compose-list";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
 import {
   aircraft,
   answered,
@@ -19,6 +13,7 @@ import {
   type,
   undo,
 } from "../testing/small-aircraft";
+import { batteryState, type ElectricalProfile, judgeBattery, usedAmpereHours } from "./battery";
 
 const profile: ElectricalProfile = {
   volts: 28,

@@ -1,6 +1,7 @@
 import fc from "fast-check";
-import { classifyDrop, type DropLimits, type Dropped, judgeMagnetos } from "../index";
 import { source } from "../testing/small-aircraft";
+import { classifyDrop, type DropLimits, type Dropped } from "./classify-drop";
+import { judgeMagnetos } from "./judge-magnetos";
 
 // Limits typical of light aircraft handbooks: maximum drop 125 rpm, difference 50 (common practice).
 const LIMITS: DropLimits = { maxDropRpm: 125, maxDifferenceRpm: 50, resolutionRpm: 10 };

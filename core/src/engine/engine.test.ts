@@ -1,4 +1,6 @@
-import { type EngineFeel, judgeCarburettorHeat, judgeMagnetos, type MagnetoProfile } from "../index";
+import type { EngineFeel } from "./classify-drop";
+import { judgeCarburettorHeat } from "./judge-carburettor-heat";
+import { judgeMagnetos, type MagnetoProfile } from "./judge-magnetos";
 
 // Common practice: a maximum drop of 125 and difference of 50 are typical; no drop at all is a stop.
 const profile: MagnetoProfile = {

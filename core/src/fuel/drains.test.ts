@@ -1,4 +1,6 @@
-import { drainAdvice, judgeSample, type Sample, settlingMin } from "../index";
+import { drainAdvice } from "./drain/drain-protocol";
+import { judgeSample, type Sample } from "./drain/fuel-sample";
+import { settlingMin } from "./drain/settling";
 
 const AVGAS = ["100LL", "UL91"];
 const cup = (look: Sample["look"], more: Partial<Sample> = {}): Sample => ({ look, ...more });

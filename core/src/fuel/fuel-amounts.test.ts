@@ -1,16 +1,10 @@
 import fc from "fast-check";
 import Qty from "js-quantities";
-import {
-  FUEL_UNITS,
-  fuelDensity,
-  fuelFromLitres,
-  fuelGrade,
-  fuelUnits,
-  litresOfFuel,
-  readFuelUnit,
-  reconcileUplift,
-  refuelPlan,
-} from "../index";
+import { FUEL_UNITS, fuelFromLitres, litresOfFuel, readFuelUnit } from "./grade/fuel-amount";
+import { fuelDensity, fuelGrade } from "./grade/fuel-grades";
+import { fuelUnits } from "./grade/fuel-text";
+import { reconcileUplift } from "./log/reconcile-uplift";
+import { refuelPlan } from "./margin/refuel-plan";
 
 describe("amounts of fuel", () => {
   // Published: NIST SP 811 (from memory); library: js-quantities.

@@ -1,15 +1,9 @@
 import fc from "fast-check";
-import {
-  dipCorrectedForTilt,
-  estimateFuel,
-  expectedFuel,
-  type FuelEntry,
-  type FuelSource,
-  fuelByLog,
-  likelyCauses,
-  litresByReading,
-  type Tank,
-} from "../index";
+import { expectedFuel, type FuelEntry, fuelByLog } from "./log/fuel-log";
+import { estimateFuel, type FuelSource } from "./log/fuel-sources";
+import { likelyCauses } from "./log/likely-causes";
+import { dipCorrectedForTilt } from "./tanks/dip-corrected-for-tilt";
+import { litresByReading, type Tank } from "./tanks/tank";
 
 const says = (kind: FuelSource["kind"], value: number, sigma: number): FuelSource => ({
   kind,

@@ -1,15 +1,9 @@
 import fc from "fast-check";
-import {
-  type DipCalibration,
-  enduranceMin,
-  type FuelProfile,
-  judgeFuel,
-  type RuleSet,
-  reserveFor,
-  type Source,
-  usableFuelL,
-  volumeFromDip,
-} from "../index";
+import { type RuleSet, reserveFor } from "../aircraft/aircraft-type";
+import type { Source } from "../judgement/judgement";
+import { type FuelProfile, judgeFuel } from "./judge-fuel";
+import { enduranceMin, usableFuelL } from "./margin/endurance";
+import { type DipCalibration, volumeFromDip } from "./tanks/volume-from-dip";
 
 const source: Source = { kind: "handbook", text: "tank card", example: true };
 const calibration: DipCalibration = {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { type FuelPlan, fuelMargin } from "../index";
+import { type FuelPlan, fuelMargin } from "./margin/fuel-margin";
 import { simulateMargin } from "./margin/simulate-margin";
 
 const plan: FuelPlan = {

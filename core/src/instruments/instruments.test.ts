@@ -1,5 +1,6 @@
-import { judgeAltimeter, type Source } from "../index";
+import type { Source } from "../judgement/judgement";
 import { settingForHpa, stationPressureHpa } from "../run-up/density-altitude";
+import { judgeAltimeter } from "./judge-altimeter";
 
 // Published: FAA Aeronautical Information Manual, 7-2-3: within 75 ft (from memory). Field 23 ft: −52 to 98.
 const tolerance = { feet: 75, source: { kind: "rule", text: "AIM 7-2-3", example: true } satisfies Source };

@@ -1,13 +1,13 @@
+import { judgeAltimeterDrift } from "./judge-altimeter-drift";
 import {
   deviationAt,
   headingDifference,
-  judgeAltimeterDrift,
   judgeHeading,
   judgeReceiverAge,
   judgeVorReceivers,
   judgeVsi,
   readDeviationCard,
-} from "../index";
+} from "./judge-instruments";
 
 describe("the compass card", () => {
   const card = readDeviationCard("0:1, 90:-2, 180:0, 270:3");

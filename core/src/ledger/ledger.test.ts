@@ -1,18 +1,12 @@
 import fc from "fast-check";
-import {
-  blockedBy,
-  composeList,
-  computeVerdict,
-  entryText,
-  foldLedger,
-  foldPreflight,
-  type Item,
-  openEntries,
-  PHASES,
-  type PreflightEvent,
-  phaseOf,
-} from "../index";
+import { type Item, PHASES } from "../aircraft/aircraft-type";
+import { composeList, phaseOf } from "../checklist/list/compose-list";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
 import { answered, event, item, LIST_INPUT, started, streamId, type, undo } from "../testing/small-aircraft";
+import { computeVerdict } from "../verdict/verdict";
+import { blockedBy } from "./blocked-by";
+import { entryText, foldLedger, openEntries } from "./fold-ledger";
 
 /** A trainer with a lock, covers, a battery to be switched off again, a propeller to be left alone, and a gate before boarding. */
 const list = composeList({

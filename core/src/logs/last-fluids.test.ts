@@ -1,5 +1,7 @@
 import fc from "fast-check";
-import { type AircraftType, type FluidRow, lastFluids } from "../index";
+import type { AircraftType } from "../aircraft/aircraft-type";
+import type { FluidRow } from "./fluid-rows";
+import { lastFluids } from "./last-fluids";
 
 const source = { kind: "handbook", text: "servicing", example: true } as const;
 const tank = (id: string) => ({ id, name: id, capacityL: 100, unusableL: 5 });

@@ -1,15 +1,7 @@
-import {
-  compareOilUse,
-  forecastOil,
-  judgeOil,
-  judgeOilUse,
-  normalNumbers,
-  type OilEntry,
-  type OilProfile,
-  oilAdditionFault,
-  oilTrend,
-  seededRandom,
-} from "../index";
+import { normalNumbers, seededRandom } from "../units/seeded-random";
+import { judgeOil, type OilProfile, oilAdditionFault } from "./judge-oil";
+import { compareOilUse, judgeOilUse } from "./judge-oil-use";
+import { forecastOil, type OilEntry, oilTrend } from "./oil-consumption";
 
 const source = { kind: "handbook", text: "servicing", example: true } as const;
 const profile: OilProfile = {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { judgeOil, type OilProfile } from "../index";
+import { judgeOil, type OilProfile } from "./judge-oil";
 
 const profile: OilProfile = {
   minimumQt: 6,

@@ -1,16 +1,11 @@
-import {
-  answerTimes,
-  composeList,
-  type EventData,
-  type EventType,
-  foldPreflight,
-  hastyText,
-  longGapSince,
-  minimumSeconds,
-  type PreflightEvent,
-  rushedSequences,
-} from "../index";
+import { composeList } from "../checklist/list/compose-list";
+import type { EventData, EventType, PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
 import { event, item, LIST_INPUT, started, streamId, type } from "../testing/small-aircraft";
+import { answerTimes } from "./answer-times";
+import { hastyText, rushedSequences } from "./hasty-runs";
+import { longGapSince } from "./long-gap";
+import { minimumSeconds } from "./look-time";
 import { comparePace, type EarlierPreflight, stationTimes, stationVisits } from "./station-times";
 
 const FROM = Date.UTC(2026, 4, 1, 9);

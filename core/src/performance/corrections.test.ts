@@ -1,16 +1,10 @@
-import {
-  accelerateStopNeeded,
-  calculateDeparture,
-  type DepartureInput,
-  type DistanceConditions,
-  distanceNeeded,
-  type HandbookCorrections,
-  OutsideChartError,
-  type PerformanceProfile,
-  type Runway,
-  type Source,
-} from "../index";
+import type { Runway } from "../aircraft/aircraft-type";
+import { calculateDeparture, type DepartureInput } from "../departure/calculate-departure";
+import type { Source } from "../judgement/judgement";
 import { LOADING } from "../testing/complete-flight";
+import { accelerateStopNeeded, type DistanceConditions, distanceNeeded } from "./distance-needed";
+import type { HandbookCorrections, PerformanceProfile } from "./performance-profile";
+import { OutsideChartError } from "./read-chart";
 
 const source: Source = { kind: "handbook", text: "example", example: true };
 const profile = (corrections?: Omit<HandbookCorrections, "source">): PerformanceProfile => ({

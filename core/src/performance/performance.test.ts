@@ -1,23 +1,12 @@
 import fc from "fast-check";
-import {
-  abortPoint,
-  aboveObstacleFt,
-  type Chart,
-  chartFaults,
-  climbGradient,
-  controlsForWind,
-  type DistanceConditions,
-  distanceNeeded,
-  frequencyFault,
-  OutsideChartError,
-  type PerformanceProfile,
-  performanceFaults,
-  publishedFactors,
-  readChart,
-  type Source,
-  squawkFault,
-  trueSpeedKt,
-} from "../index";
+import { frequencyFault, squawkFault } from "../departure/radio-sense";
+import type { Source } from "../judgement/judgement";
+import { controlsForWind } from "../taxi/controls-for-wind";
+import { abortPoint } from "./abort-point";
+import { aboveObstacleFt, climbGradient, trueSpeedKt } from "./climb-out";
+import { type DistanceConditions, distanceNeeded, publishedFactors } from "./distance-needed";
+import { type Chart, chartFaults, type PerformanceProfile, performanceFaults } from "./performance-profile";
+import { OutsideChartError, readChart } from "./read-chart";
 
 const source: Source = { kind: "handbook", text: "example", example: true };
 

@@ -1,5 +1,5 @@
+import { isConvertible, UNITS } from "../units/convert";
 import {
-  isConvertible,
   isReadingOf,
   READING_KINDS,
   readingDefinition,
@@ -8,8 +8,7 @@ import {
   scopeOf,
   tankOfKey,
   topicOf,
-  UNITS,
-} from "../index";
+} from "./reading-keys";
 
 test("every generated id is parsed back, for every kind, engine and tank", () => {
   for (const kind of READING_KINDS) {

@@ -1,18 +1,17 @@
 import fc from "fast-check";
+import type { PlanView } from "../aircraft/aircraft-type";
+import { walkaroundOrder } from "../aircraft/preferences";
+import { item } from "../testing/small-aircraft";
 import {
   bestOrder,
   EXACT_UP_TO,
-  isInside,
   OrderError,
   type OrderProblem,
-  type PlanView,
   respectsPrecedence,
   routeLengthM,
-  walkaroundOrder,
-  walkingDistances,
-} from "../index";
-import { item } from "../testing/small-aircraft";
+} from "./best-order";
 import { actualRoute, routeProblem } from "./route-problem";
+import { isInside, walkingDistances } from "./walking-distance";
 
 const plan = (walls: PlanView["walls"], metresPerUnit = 1): PlanView => ({
   width: 100,

@@ -1,13 +1,8 @@
 import fc from "fast-check";
-import {
-  compareRunways,
-  magneticWind,
-  type WindRange,
-  windComponents,
-  windsockDisagrees,
-  worstWind,
-} from "../index";
+import { windComponents } from "../air/wind-components";
+import { compareRunways, magneticWind, windsockDisagrees } from "./compare-runways";
 import { variationDeg } from "./variation";
+import { type WindRange, worstWind } from "./worst-wind";
 
 const degrees = fc.integer({ min: 0, max: 360 });
 

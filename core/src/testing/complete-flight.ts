@@ -1,15 +1,9 @@
-import {
-  type Airfield,
-  type ComposeInput,
-  composeList,
-  type EventData,
-  type Item,
-  type LoadingProfile,
-  type MinimaSet,
-  type PreflightEvent,
-  type RuleSet,
-  type WeatherReport,
-} from "../index";
+import type { Airfield, Item, RuleSet } from "../aircraft/aircraft-type";
+import { type ComposeInput, composeList } from "../checklist/list/compose-list";
+import type { EventData, PreflightEvent } from "../checklist/stream/events";
+import type { LoadingProfile } from "../mass-and-balance/loading-profile";
+import type { MinimaSet } from "../minima/minima";
+import type { WeatherReport } from "../weather/report";
 import { event, item, LIST_INPUT, source, type } from "./small-aircraft";
 
 /** A flight of which everything is known; tests take away one thing at a time. */

@@ -1,14 +1,8 @@
-import {
-  type Aircraft,
-  type AircraftType,
-  type ComposeInput,
-  type EventData,
-  type EventType,
-  FLIGHT_SUBJECTS,
-  type Item,
-  type PreflightEvent,
-  type Source,
-} from "../index";
+import type { Aircraft, AircraftType, Item } from "../aircraft/aircraft-type";
+import type { ComposeInput } from "../checklist/list/compose-list";
+import type { EventData, EventType, PreflightEvent } from "../checklist/stream/events";
+import { FLIGHT_SUBJECTS } from "../judgement/flight-subjects";
+import type { Source } from "../judgement/judgement";
 
 export const source: Source = { kind: "handbook", text: "example", example: true };
 

@@ -1,8 +1,10 @@
 import fc from "fast-check";
 import { TheilSenRegression } from "ml-regression-theil-sen";
 import { median as libraryMedian } from "simple-statistics";
-import { median, normalNumbers, seededRandom, slopeChange, theilSen } from "../index";
-import { midmean } from "./median";
+import { normalNumbers, seededRandom } from "../units/seeded-random";
+import { median, midmean } from "./median";
+import { slopeChange } from "./slope-change";
+import { theilSen } from "./theil-sen";
 import { thinForPlot } from "./thin-for-plot";
 
 const point = fc.record({

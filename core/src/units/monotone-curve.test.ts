@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { onMonotoneCurve, readingForValue, slopeOfMonotoneCurve } from "../index";
+import { onMonotoneCurve, readingForValue, slopeOfMonotoneCurve } from "./monotone-curve";
 
 /** Any increasing scale of two to nine points. */
 const rising = fc

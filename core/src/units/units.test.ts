@@ -1,5 +1,6 @@
 import Qty from "js-quantities";
-import { convert, formatNumber, formatQuantity, type Unit } from "../index";
+import { convert, type Unit } from "./convert";
+import { formatNumber, formatQuantity } from "./format";
 
 // Library: js-quantities, an independent calculator (its factors are NIST's).
 test.each<[Unit, Unit, string, string]>([

@@ -1,5 +1,7 @@
 import fc from "fast-check";
-import { aircraftStatus, FINDING_GRADES, GRADES, type OpenDiscrepancy } from "../index";
+import type { OpenDiscrepancy } from "../checklist/list/compose-list";
+import { FINDING_GRADES, GRADES } from "../judgement/judgement";
+import { aircraftStatus } from "./aircraft-status";
 
 const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = {}): OpenDiscrepancy => ({
   id: `d-${grade}-${more.openedAt ?? ""}`,

@@ -1,15 +1,11 @@
-import {
-  type Airfield,
-  composeList,
-  type EventData,
-  foldPreflight,
-  judgePreflight,
-  type MinimaSet,
-  type PreflightEvent,
-  type RuleSet,
-  type WeatherReport,
-} from "../index";
+import type { Airfield, RuleSet } from "../aircraft/aircraft-type";
+import { composeList } from "../checklist/list/compose-list";
+import type { EventData, PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import type { MinimaSet } from "../minima/minima";
 import { event, item, LIST_INPUT, source, streamId, type } from "../testing/small-aircraft";
+import type { WeatherReport } from "../weather/report";
+import { judgePreflight } from "./judge-preflight";
 
 const field: Airfield = {
   format: "cravix.airfield/1",

@@ -1,21 +1,11 @@
-import {
-  type AircraftType,
-  checkUplifts,
-  composeList,
-  computeVerdict,
-  currentItem,
-  type FluidLog,
-  fluidLogOf,
-  fluidMemory,
-  fluidRowsOf,
-  foldIncrementally,
-  foldPreflight,
-  judgeHourMeter,
-  judgePreflight,
-  type PreflightEvent,
-  type RuleSet,
-  toLog,
-} from "../index";
+import type { AircraftType, RuleSet } from "../aircraft/aircraft-type";
+import { composeList } from "../checklist/list/compose-list";
+import { currentItem } from "../checklist/next-item";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldIncrementally, foldPreflight } from "../checklist/stream/fold-preflight";
+import { judgeHourMeter } from "../engine/judge-hour-meter";
+import { fluidLogOf, fluidRowsOf } from "../logs/fluid-rows";
+import { type FluidLog, fluidMemory } from "../memory/fluid-memory";
 import {
   answered,
   event,
@@ -27,6 +17,10 @@ import {
   type,
   undo,
 } from "../testing/small-aircraft";
+import { judgePreflight } from "./judge-preflight";
+import { checkUplifts } from "./judges/judge-fluids";
+import { toLog } from "./to-log";
+import { computeVerdict } from "./verdict";
 
 const measure = (id: string, key: string, unit: "cm" | "L" | "h" | "US qt" | "%") =>
   item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 1 } });

@@ -1,25 +1,15 @@
 import fc from "fast-check";
-import {
-  type ComposedList,
-  composeList,
-  computeVerdict,
-  convert,
-  type EventData,
-  foldPreflight,
-  type Item,
-  isConvertible,
-  JUDGES,
-  judgePreflight,
-  type PreflightEvent,
-  READING_KINDS,
-  type RunUpSource,
-  readingDefinition,
-  readingKey,
-  toLog,
-  UNITS,
-  type Unit,
-} from "../index";
+import type { Item } from "../aircraft/aircraft-type";
+import { type ComposedList, composeList } from "../checklist/list/compose-list";
+import type { EventData, PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import { READING_KINDS, readingDefinition, readingKey } from "../readings/reading-keys";
+import type { RunUpSource } from "../run-up/record/run-up-read";
 import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
+import { convert, isConvertible, UNITS, type Unit } from "../units/convert";
+import { JUDGES, judgePreflight } from "./judge-preflight";
+import { toLog } from "./to-log";
+import { computeVerdict } from "./verdict";
 
 const measure = (key: string, unit: Unit, more: Partial<Item> = {}) =>
   item(`m.${key}`, "engine", {

@@ -1,5 +1,8 @@
-import { composeList, foldPreflight, judgePreflight, type LoadingProfile } from "../index";
+import { composeList } from "../checklist/list/compose-list";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import type { LoadingProfile } from "../mass-and-balance/loading-profile";
 import { event, item, LIST_INPUT, source, streamId, type } from "../testing/small-aircraft";
+import { judgePreflight } from "./judge-preflight";
 
 /** A glider of this checklist: nothing to dip, so the plan is judged at once. */
 const profile: LoadingProfile = {

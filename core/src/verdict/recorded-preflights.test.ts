@@ -1,16 +1,13 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
-import {
-  type ComposedList,
-  computeVerdict,
-  foldPreflight,
-  type PreflightEvent,
-  type PreflightState,
-  toLog,
-  type VerdictResult,
-} from "../index";
+import type { ComposedList } from "../checklist/list/compose-list";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { upgradeEvent, upgradeFile } from "../legacy-vocabulary";
+import { toLog } from "./to-log";
+import { computeVerdict, type VerdictResult } from "./verdict";
 
 /**
  * Random preflights of all six demo types, recorded on 26 November 2026: a third mostly in order, a third with some problems, a third with

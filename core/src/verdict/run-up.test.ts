@@ -1,21 +1,15 @@
-import {
-  type ComposedList,
-  composeList,
-  type FluidMemory,
-  foldIncrementally,
-  foldPreflight,
-  instrumentMemory,
-  judgePreflight,
-  type MemoryReading,
-  type PastRunUp,
-  type PreflightEvent,
-  pastRunUps,
-  READING,
-  type RunUpRead,
-} from "../index";
+import { type ComposedList, composeList } from "../checklist/list/compose-list";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldIncrementally, foldPreflight } from "../checklist/stream/fold-preflight";
+import type { FluidMemory } from "../memory/fluid-memory";
+import { READING } from "../readings/reading-keys";
 import type { RunUpReading } from "../run-up/index";
+import type { PastRunUp } from "../run-up/record/baseline";
+import { instrumentMemory, type MemoryReading, pastRunUps } from "../run-up/record/run-up-memory";
+import type { RunUpRead } from "../run-up/record/run-up-read";
 import { tracedReadings } from "../run-up-entry/index";
 import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
+import { judgePreflight } from "./judge-preflight";
 
 const measure = (id: string, key: string, unit: "rpm" | "°" | "ft/min" | "ft" | "°C" | "V" = "rpm") =>
   item(id, "run", { kind: "measure", reading: { key, unit, decimals: 0 } });

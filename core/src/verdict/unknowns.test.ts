@@ -1,10 +1,7 @@
-import {
-  type ComposeInput,
-  computeVerdict,
-  FLIGHT_SUBJECTS,
-  foldPreflight,
-  type PreflightEvent,
-} from "../index";
+import type { ComposeInput } from "../checklist/list/compose-list";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import { FLIGHT_SUBJECTS } from "../judgement/flight-subjects";
 import {
   AT,
   completeFlight,
@@ -20,6 +17,7 @@ import {
 } from "../testing/complete-flight";
 import { item, source, streamId } from "../testing/small-aircraft";
 import { readReport } from "../weather/read-weather";
+import { computeVerdict } from "./verdict";
 
 function judged(of: FlightEvents = {}, input: Partial<ComposeInput> = {}, more: PreflightEvent[] = []) {
   const { list, events } = completeFlight(of, input);

@@ -1,19 +1,9 @@
-import {
-  assertPlausible,
-  composeList,
-  computeVerdict,
-  type EventData,
-  type FindingGrade,
-  foldPreflight,
-  type Item,
-  judgePreflight,
-  judgeReading,
-  limitText,
-  type PreflightEvent,
-  toLog,
-  type Unit,
-  verdictFor,
-} from "../index";
+import type { Item } from "../aircraft/aircraft-type";
+import { composeList } from "../checklist/list/compose-list";
+import type { EventData, PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import { judgeReading } from "../judgement/judge-reading";
+import { type FindingGrade, limitText } from "../judgement/judgement";
 import {
   allWaived,
   answered,
@@ -25,6 +15,12 @@ import {
   streamId,
   type,
 } from "../testing/small-aircraft";
+import type { Unit } from "../units/convert";
+import { assertPlausible } from "../units/plausible";
+import { judgePreflight } from "./judge-preflight";
+import { toLog } from "./to-log";
+import { computeVerdict } from "./verdict";
+import { verdictFor } from "./verdict-for";
 
 const list = composeList(LIST_INPUT);
 const oil = (value: number, unit: Unit = "US qt") =>

@@ -1,6 +1,8 @@
 import fc from "fast-check";
-import { cloudBaseFt, forecastAt, temperatureAt, weatherText } from "../index";
+import { cloudBaseFt } from "./air-today";
+import { forecastAt, temperatureAt } from "./forecast-at";
 import { readForecast, readReport } from "./read-weather";
+import { weatherText } from "./report";
 
 const NOW = "2026-06-15T14:20:00Z";
 const read = (text: string) => readReport(text, NOW);

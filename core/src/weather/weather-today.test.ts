@@ -1,19 +1,10 @@
 import { Body, Observer, SearchAltitude, SearchRiseSet } from "astronomy-engine";
 import fc from "fast-check";
 import psychrolib from "psychrolib";
-import {
-  carburettorIcing,
-  fieldAir,
-  judgeReport,
-  lightOf,
-  moistDensityAltitudeFt,
-  pressureAltitudeFt,
-  proposedConditions,
-  reportLines,
-  sunTimes,
-  weatherHints,
-} from "../index";
 import { densityAltitudeFt } from "../run-up/density-altitude";
+import { carburettorIcing, fieldAir, moistDensityAltitudeFt, pressureAltitudeFt } from "./air-today";
+import { judgeReport, proposedConditions, reportLines, weatherHints } from "./judge-report";
+import { lightOf, sunTimes } from "./light";
 import { readReport } from "./read-report";
 
 psychrolib.SetUnitSystem(psychrolib.SI);

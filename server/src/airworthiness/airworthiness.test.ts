@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { newId } from "@cravix/contract";
-import type { EventData, PreflightEvent } from "@cravix/core";
+import type { EventData, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { airworthinessFiles, flightEvents, yearOfFlights } from "@cravix/demo";
 import { eventMaker } from "../../testing/event-maker";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";

@@ -1,14 +1,13 @@
+import type { AircraftRecord, RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
 import {
-  type AircraftRecord,
   applyComponentMove,
   type ComponentSnapshot,
-  calculated,
   componentAsItIs,
-  type RecordMeter,
-  readTotals,
   sharedComponentId,
-  type WorkDone,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/component-moves";
+import type { WorkDone } from "@cravix/core/airworthiness/due/due-item";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
+import { readTotals } from "@cravix/core/logs/apply-airworthiness-events";
 import { and, asc, eq, inArray, isNotNull } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";

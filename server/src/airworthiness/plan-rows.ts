@@ -1,15 +1,10 @@
 import type { PlanRow } from "@cravix/contract/logs";
-import {
-  type AirworthinessOnFile,
-  airworthinessSnapshot,
-  calculated,
-  isLocalDate,
-  judgeAirworthiness,
-  localDate,
-  usualOf,
-  type WorkshopPlan,
-  whenDue,
-} from "@cravix/core";
+import { airworthinessSnapshot, judgeAirworthiness } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { isLocalDate, localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
+import { usualOf, whenDue } from "@cravix/core/airworthiness/plan/when-due";
+import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 
 /** Days covered by the calendar. */
 const AHEAD_DAYS = 730;

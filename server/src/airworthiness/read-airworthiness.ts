@@ -1,14 +1,11 @@
 import type { EquipmentFile } from "@cravix/contract/files";
-import {
-  type AircraftRecord,
-  type AirworthinessOnFile,
-  type LoadingProfile,
-  localDate,
-  meterIncrements,
-  roundMeter,
-  type TechnicalLogEntry,
-  type Totals,
-} from "@cravix/core";
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { Totals } from "@cravix/core/airworthiness/meters/component";
+import { roundMeter } from "@cravix/core/airworthiness/meters/meter";
+import { type AirworthinessOnFile, meterIncrements } from "@cravix/core/logs/apply-airworthiness-events";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
 import { and, asc, desc, eq, gte, inArray, isNotNull, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";

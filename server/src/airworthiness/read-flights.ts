@@ -1,4 +1,4 @@
-import type { TechnicalLogEntry } from "@cravix/core";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { and, desc, eq, inArray, lt, or, type SQL } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";

@@ -1,13 +1,13 @@
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import { applyVariant } from "@cravix/core/aircraft/apply-variant";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import {
-  type AircraftType,
-  applyVariant,
   classOf,
   type FlownByPerson,
-  localDate,
   type PersonDue,
   type PersonRecord,
   type PersonWork,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/people/person-due";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, eq, gte } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";

@@ -1,4 +1,5 @@
-import { airworthinessSnapshot, calculated, judgeAirworthiness } from "@cravix/core";
+import { airworthinessSnapshot, judgeAirworthiness } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
 import type { Tx } from "../db/database";
 import { readAirworthiness } from "./read-airworthiness";
 

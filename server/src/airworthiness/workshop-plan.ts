@@ -1,4 +1,4 @@
-import type { WorkshopPlan } from "@cravix/core";
+import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan";
 import { eq } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb } from "../db/moment";

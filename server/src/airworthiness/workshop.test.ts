@@ -1,4 +1,6 @@
-import { airworthinessSnapshot, type EventData, type PersonRecord } from "@cravix/core";
+import { airworthinessSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import type { PersonRecord } from "@cravix/core/airworthiness/people/person-due";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { airworthinessFiles, flightEvents, personEvents } from "@cravix/demo";
 import Papa from "papaparse";
 import { eventMaker } from "../../testing/event-maker";

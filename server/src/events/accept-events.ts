@@ -1,5 +1,6 @@
 import { canonicalJson, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
-import { addDays, type EventData, localDate, type PreflightEvent } from "@cravix/core";
+import { addDays, localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import type { EventData, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { Db } from "../db/database";
 import { yieldingLoop } from "../yielding-loop";
 import { type AppendOptions, appendEvents } from "./append-events";

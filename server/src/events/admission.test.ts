@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EventData, PreflightEvent } from "@cravix/core";
+import type { EventData, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { airworthinessFiles } from "@cravix/demo";
 import fc from "fast-check";
 import { eventMaker } from "../../testing/event-maker";

@@ -2,11 +2,11 @@ import { setImmediate as nextTurn, setTimeout as sleep } from "node:timers/promi
 import { canonicalJson, deedOf, isForEveryone, type Principal, type Subject, whyNot } from "@cravix/contract";
 import {
   type EventType,
-  isAboutDiscrepancy,
   type PreflightEvent,
   recordOrder,
   type StreamKind,
-} from "@cravix/core";
+} from "@cravix/core/checklist/stream/events";
+import { isAboutDiscrepancy } from "@cravix/core/checklist/stream/fold-discrepancies";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import { newProblem, recordProblems } from "../airworthiness/record-problems";
 import type { Db, Tx } from "../db/database";

@@ -1,4 +1,4 @@
-import { foldPreflight } from "@cravix/core";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { event, projectionVersion, stream } from "../db/schema/checklist";

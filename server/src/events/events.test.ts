@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eventWriter, STARTED, smallPreflight } from "../../testing/make-events";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 

@@ -1,11 +1,10 @@
+import { mergeEvents, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import {
   countedDiscrepancyEvents,
-  foldPreflight,
   isAboutDiscrepancy,
-  mergeEvents,
-  type PreflightEvent,
-  type PreflightState,
-} from "@cravix/core";
+} from "@cravix/core/checklist/stream/fold-discrepancies";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 
 /** A stream as a batch finds it. */
 export interface TouchedStream {

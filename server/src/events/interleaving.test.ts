@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import fc from "fast-check";
 import { type EventWriter, eventWriter, STARTED } from "../../testing/make-events";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";

@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { upgradeEvent } from "@cravix/core/legacy-vocabulary";
 import { asc, type SQL } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";

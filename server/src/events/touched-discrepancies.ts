@@ -1,4 +1,5 @@
-import { isAboutDiscrepancy, type PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { isAboutDiscrepancy } from "@cravix/core/checklist/stream/fold-discrepancies";
 import type { TouchedStream } from "./fold-streams";
 
 /** Events that can change whether others of their stream count. */

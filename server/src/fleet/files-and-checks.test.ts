@@ -1,4 +1,4 @@
-import type { AircraftRecord } from "@cravix/core";
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
 import { airworthinessFiles, crew, loadingFiles, qxTar, rules, scenarioFiles, tarrow4 } from "@cravix/demo";
 import { eventMaker } from "../../testing/event-maker";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";

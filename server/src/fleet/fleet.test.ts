@@ -1,7 +1,8 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { contentHash, type EarlierPreflightWithPreferences, newId } from "@cravix/contract";
-import { composeList, defaultPreferences } from "@cravix/core";
+import { defaultPreferences } from "@cravix/core/aircraft/preferences";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
 import { airfield, group, loadingFiles, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";

@@ -1,5 +1,7 @@
 import type { DiscrepancyDetail } from "@cravix/contract";
-import { type AircraftType, type LastFluids, lastFluids, type OpenDiscrepancy } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import { type LastFluids, lastFluids } from "@cravix/core/logs/last-fluids";
 import { and, eq, inArray, isNotNull, isNull, lte, max, or, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb } from "../db/moment";

@@ -5,19 +5,14 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import {
-  type Aircraft,
-  type AircraftType,
-  airworthinessSnapshot,
-  airworthinessStatus,
-  applyVariant,
-  calculated,
-  type MemoryReading,
-  REMEMBERED,
-  readingKey,
-  type StatusReason,
-} from "@cravix/core";
+import type { Aircraft, AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import { applyVariant } from "@cravix/core/aircraft/apply-variant";
+import { airworthinessSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
+import { readingKey } from "@cravix/core/readings/reading-keys";
+import { type MemoryReading, REMEMBERED } from "@cravix/core/run-up/record/run-up-memory";
+import { airworthinessStatus, type StatusReason } from "@cravix/core/verdict/aircraft-status";
 import { and, count, desc, eq, inArray, isNotNull, max, type SQL, sql } from "drizzle-orm";
 import {
   readAirworthiness,

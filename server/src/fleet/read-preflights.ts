@@ -1,7 +1,9 @@
 import type { EarlierPreflightWithPreferences } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
-import { type ComposedList, foldPreflight, type PreflightEvent } from "@cravix/core";
-import { stationTimes, stationVisits } from "@cravix/core/station-times";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import { stationTimes, stationVisits } from "@cravix/core/pace/station-times";
 import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";

@@ -1,6 +1,8 @@
 import type { Receipt } from "@cravix/contract";
 import { readFluidCsv } from "@cravix/contract/logs";
-import { fluidLogOf, litresOfFuel, oilTrend } from "@cravix/core";
+import { litresOfFuel } from "@cravix/core/fuel/grade/fuel-amount";
+import { fluidLogOf } from "@cravix/core/logs/fluid-rows";
+import { oilTrend } from "@cravix/core/oil/oil-consumption";
 import { group, pastYear, tarrow4 } from "@cravix/demo";
 import { eventWriter, STARTED } from "../../testing/make-events";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";

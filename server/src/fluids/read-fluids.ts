@@ -1,4 +1,4 @@
-import type { FluidRow } from "@cravix/core";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { and, asc, desc, eq, gt, lt, or, type SQL, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/mysql-core";
 import type { Db } from "../db/database";

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
-import { type FluidRow, fluidRowsOf, type PreflightState } from "@cravix/core";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
+import { type FluidRow, fluidRowsOf } from "@cravix/core/logs/fluid-rows";
 import { inArray, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";

@@ -1,5 +1,8 @@
 import { createRequire } from "node:module";
-import { isCounted, type RecordMeter, type TechnicalLogEntry, type WorkRelease } from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { WorkRelease } from "@cravix/core/airworthiness/life/release";
+import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import PDFDocument from "pdfkit";
 
 const FONTS = "@expo-google-fonts/atkinson-hyperlegible-next";

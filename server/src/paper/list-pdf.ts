@@ -1,6 +1,6 @@
 import { createRequire } from "node:module";
 import { CAUTION, type PaperLine, paperDate, paperLines, paperTitle } from "@cravix/contract";
-import type { ComposedList } from "@cravix/core";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import PDFDocument from "pdfkit";
 
 const FONTS = "@expo-google-fonts/atkinson-hyperlegible-next";

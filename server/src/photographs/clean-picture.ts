@@ -1,4 +1,4 @@
-import { PHOTOGRAPH_PX } from "@cravix/core";
+import { PHOTOGRAPH_PX } from "@cravix/core/airworthiness/life/photograph";
 import sharp from "sharp";
 
 /** Maximum pixels; cameras have about fifty million. */

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { EventData } from "@cravix/core";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import sharp from "sharp";
 import { eventMaker } from "../../testing/event-maker";
 import { HOME, NOW, type TestApp, testApp } from "../../testing/test-app";

@@ -1,5 +1,7 @@
 import type { Receipt } from "@cravix/contract";
-import { type FuelUnit, fuelDensity, fuelFromLitres, seededRandom } from "@cravix/core";
+import { type FuelUnit, fuelFromLitres } from "@cravix/core/fuel/grade/fuel-amount";
+import { fuelDensity } from "@cravix/core/fuel/grade/fuel-grades";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 
 /** Possible receipt faults of the simulated pump; the fuel delivered is always as ordered. */
 export const PUMP_ERRORS = ["none", "other unit", "wrong unit", "digits swapped"] as const;

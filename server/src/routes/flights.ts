@@ -1,6 +1,7 @@
 import { type ImportOutcome, isEventId, type Page, whyNot } from "@cravix/contract";
 import { flightCsv } from "@cravix/contract/logs";
-import type { PreflightEvent, WorkRelease } from "@cravix/core";
+import type { WorkRelease } from "@cravix/core/airworthiness/life/release";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { and, desc, eq, inArray } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { stream } from "hono/streaming";

@@ -1,6 +1,7 @@
 import type { ImportOutcome, Page } from "@cravix/contract";
 import { fluidCsv } from "@cravix/contract/logs";
-import type { AircraftType, FluidRow } from "@cravix/core";
+import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { stream } from "hono/streaming";

@@ -1,6 +1,6 @@
 import { isName } from "@cravix/contract";
 import { receiptCsv } from "@cravix/contract/logs";
-import { FUEL_GRADES } from "@cravix/core";
+import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
 import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { number, object, string } from "yup";

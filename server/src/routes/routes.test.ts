@@ -1,5 +1,5 @@
 import { contentHash } from "@cravix/contract";
-import { composeList } from "@cravix/core";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
 import { airfield, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import pino from "pino";
 import { eventWriter, smallPreflight } from "../../testing/make-events";

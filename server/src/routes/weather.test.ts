@@ -1,4 +1,4 @@
-import { readForecast, readReport } from "@cravix/core/read-weather";
+import { readForecast, readReport } from "@cravix/core/weather/read-weather";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 
 let app: TestApp;

@@ -1,5 +1,5 @@
 import { planCsv } from "@cravix/contract/logs";
-import type { AirworthinessOnFile } from "@cravix/core";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { readShelf } from "../airworthiness/effective-record";

@@ -1,5 +1,5 @@
-import { forecastAt } from "@cravix/core";
-import { readForecast, readReport } from "@cravix/core/read-weather";
+import { forecastAt } from "@cravix/core/weather/forecast-at";
+import { readForecast, readReport } from "@cravix/core/weather/read-weather";
 import { airAt, forecastOf, reportOf } from "./simulated-station";
 
 const PLACE = { station: "QXMP", elevationFt: 23, lat: 53.4, lon: 2.1 };

@@ -1,4 +1,4 @@
-import { seededRandom } from "@cravix/core";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 
 /** Location of a simulated station. */
 export interface StationPlace {

@@ -8,15 +8,13 @@ import {
   readFlightCsv,
   readFluidCsv,
 } from "@cravix/contract/logs";
-import type {
-  AirworthinessOnFile,
-  ComposedList,
-  FluidRow,
-  RecordMeter,
-  TechnicalLogEntry,
-  WorkRelease,
-  WorkshopPlan,
-} from "@cravix/core";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { WorkRelease } from "@cravix/core/airworthiness/life/release";
+import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
+import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 
 /** Work done in worker threads, because it may take a while. */
 export type Job =

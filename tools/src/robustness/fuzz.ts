@@ -1,6 +1,8 @@
 import { contentHash } from "@cravix/contract";
 import { fluidCsv } from "@cravix/contract/logs";
-import { composeList, type PreflightEvent, seededRandom } from "@cravix/core";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 import { airfield, pastYear, qxTar, rules, scenarioFiles, tarrow4 } from "@cravix/demo";
 import { makePreflight, type Random } from "./make-walks";
 import { mutated, torn } from "./mutate";

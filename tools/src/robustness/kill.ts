@@ -1,4 +1,5 @@
-import { type PreflightEvent, seededRandom } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 import { checkProjections, openDatabase } from "@cravix/server";
 import { makePreflight } from "./make-walks";
 import { ServerProcess } from "./server-process";

@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 
 export type Random = () => number;
 

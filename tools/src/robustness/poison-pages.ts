@@ -3,24 +3,18 @@ import { readList } from "@cravix/contract/files";
 import { listCsv } from "@cravix/contract/logs";
 import {
   airworthinessSnapshot,
-  type ComposedList,
-  composeList,
-  dueJudgement,
-  emptyState,
-  isSoon,
   judgeAirworthiness,
-  judgePerson,
-  judgePreflight,
-  localDate,
   metersOfSnapshot,
-  type PersonRecord,
-  personSentence,
-  planVisits,
-  usualOf,
-  visitItem,
-  whenDue,
-  workshopFrom,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { dueJudgement, isSoon } from "@cravix/core/airworthiness/due/due-judgement";
+import { judgePerson, type PersonRecord, personSentence } from "@cravix/core/airworthiness/people/person-due";
+import { planVisits } from "@cravix/core/airworthiness/plan/plan-visits";
+import { usualOf, visitItem, whenDue } from "@cravix/core/airworthiness/plan/when-due";
+import { workshopFrom } from "@cravix/core/airworthiness/plan/workshop-plan";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
+import { emptyState } from "@cravix/core/checklist/stream/preflight-state";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import { crew } from "@cravix/demo";
 
 /** What to read: everything, or what concerns one aircraft. */

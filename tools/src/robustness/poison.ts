@@ -1,6 +1,12 @@
 import { deedOf, EVENT_DATA, newId, rolesThatCan } from "@cravix/contract";
 import { readFile } from "@cravix/contract/files";
-import { EVENT_TYPES, type PreflightEvent, STREAM_EVENTS, type StreamKind, seededRandom } from "@cravix/core";
+import {
+  EVENT_TYPES,
+  type PreflightEvent,
+  STREAM_EVENTS,
+  type StreamKind,
+} from "@cravix/core/checklist/stream/events";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 import { airworthinessFiles, crew, loadingFiles, scenarioFiles } from "@cravix/demo";
 import { object } from "yup";
 import type { Random } from "./make-walks";

@@ -1,4 +1,4 @@
-import type { ScaleCalibration } from "@cravix/core";
+import type { ScaleCalibration } from "@cravix/core/fuel/tanks/tank";
 import Svg, { Circle, Line, Path, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";
 

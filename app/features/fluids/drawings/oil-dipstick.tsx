@@ -1,4 +1,5 @@
-import { formatNumber, type OilProfile } from "@cravix/core";
+import type { OilProfile } from "@cravix/core/oil/judge-oil";
+import { formatNumber } from "@cravix/core/units/format";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";
 

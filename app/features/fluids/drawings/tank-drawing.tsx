@@ -1,4 +1,6 @@
-import { dipForVolume, formatNumber, litresPerCm, type Tank, volumeFromDip } from "@cravix/core";
+import type { Tank } from "@cravix/core/fuel/tanks/tank";
+import { dipForVolume, litresPerCm, volumeFromDip } from "@cravix/core/fuel/tanks/volume-from-dip";
+import { formatNumber } from "@cravix/core/units/format";
 import Svg, { ClipPath, Defs, G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";
 

@@ -1,4 +1,4 @@
-import type { Tank } from "@cravix/core";
+import type { Tank } from "@cravix/core/fuel/tanks/tank";
 import halden from "../../../../demo/data/type-halden-six.json";
 import tarrow from "../../../../demo/data/type-tarrow-4.json";
 import { gaugeAtPoint } from "./gauge-drawing";

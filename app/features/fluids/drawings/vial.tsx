@@ -1,4 +1,5 @@
-import { FUEL_GRADES, type FuelColour, type Sample } from "@cravix/core";
+import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
+import { FUEL_GRADES, type FuelColour } from "@cravix/core/fuel/grade/fuel-grades";
 import Svg, { Circle, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";
 

@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { fireEvent, render, screen } from "@testing-library/react-native";
 import type { Drain } from "../../fluids/use-drain";
 import type { LoadedPreflight } from "../use-preflight";

@@ -1,4 +1,5 @@
-import { type Item, partOf } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { partOf } from "@cravix/core/aircraft/part-of";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Keypad } from "../../../ui/input/keypad";

@@ -1,4 +1,5 @@
-import { confirmOptions, type Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { confirmOptions } from "@cravix/core/checklist/list/confirm-options";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";

@@ -1,4 +1,7 @@
-import { FINDING_GRADES, type FindingGrade, type Item, type Photograph, partOf } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { partOf } from "@cravix/core/aircraft/part-of";
+import type { Photograph } from "@cravix/core/airworthiness/life/photograph";
+import { FINDING_GRADES, type FindingGrade } from "@cravix/core/judgement/judgement";
 import { View } from "react-native";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { GRADE_WORD, GradeMark } from "../../../ui/grade-mark";

@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import type { Acts } from "../use-preflight-actions";
 import { FoundPanel, useFoundDraft } from "./found-panel";
 import { WritingFrame } from "./writing-frame";

@@ -1,5 +1,5 @@
 import type { CrewMember, LastReading } from "@cravix/contract/client";
-import { formatNumber } from "@cravix/core";
+import { formatNumber } from "@cravix/core/units/format";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 
 /** "6.8 US qt, 3 days ago, Maren" */

@@ -1,27 +1,18 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import {
-  assertPlausible,
-  type EngineFeel,
-  type Expected,
-  formatNumber,
-  GRADES,
-  type Item,
-  isReadingOf,
-  type Judgement,
-  judgePreflight,
-  leadingDigits,
-  litresByReading,
-  type OilHeat,
-  QuantityError,
-  quantityError,
-  READING,
-  tankKey,
-  typedNumber,
-  typedText,
-  volumeFromDip,
-  wordsOfWalk,
-  Z_95_TWO_SIDED,
-} from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { EngineFeel } from "@cravix/core/engine/classify-drop";
+import { litresByReading } from "@cravix/core/fuel/tanks/tank";
+import { volumeFromDip } from "@cravix/core/fuel/tanks/volume-from-dip";
+import { GRADES, type Judgement } from "@cravix/core/judgement/judgement";
+import type { OilHeat } from "@cravix/core/oil/judge-oil";
+import { type Expected, leadingDigits, typedNumber, typedText } from "@cravix/core/readings/leading-digits";
+import { isReadingOf, READING, tankKey } from "@cravix/core/readings/reading-keys";
+import { QuantityError } from "@cravix/core/units/convert";
+import { formatNumber } from "@cravix/core/units/format";
+import { assertPlausible } from "@cravix/core/units/plausible";
+import { Z_95_TWO_SIDED } from "@cravix/core/units/uncertain";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
+import { quantityError, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
 import { useState } from "react";
 import { View } from "react-native";
 import { useBundle, useCrew } from "../../../store/server/server-state";

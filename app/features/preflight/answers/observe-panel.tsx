@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
 import { TextField } from "../../../ui/input/text-field";
 import { Heading, Text } from "../../../ui/text";

@@ -1,4 +1,5 @@
-import { type Block, blockedBy, type Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { type Block, blockedBy } from "@cravix/core/ledger/blocked-by";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";

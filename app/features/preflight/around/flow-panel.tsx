@@ -1,4 +1,4 @@
-import type { Station } from "@cravix/core";
+import type { Station } from "@cravix/core/aircraft/aircraft-type";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { PlanView } from "../../../ui/aircraft/plan-view";

@@ -1,10 +1,7 @@
-import {
-  defaultPreferences,
-  type Interruption,
-  RETURN_RULES,
-  type ReturnWay,
-  resumePoint,
-} from "@cravix/core";
+import { defaultPreferences, RETURN_RULES } from "@cravix/core/aircraft/preferences";
+import { resumePoint } from "@cravix/core/checklist/resume-point";
+import type { ReturnWay } from "@cravix/core/checklist/stream/events";
+import type { Interruption } from "@cravix/core/checklist/stream/preflight-state";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";

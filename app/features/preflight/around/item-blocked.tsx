@@ -1,4 +1,5 @@
-import type { Grade, Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Grade } from "@cravix/core/judgement/judgement";
 import type { ReactNode } from "react";
 import { View } from "react-native";
 import { GradeMark } from "../../../ui/grade-mark";

@@ -1,4 +1,4 @@
-import { AWAY_SECONDS, LONG_GAP_MIN } from "@cravix/core";
+import { AWAY_SECONDS, LONG_GAP_MIN } from "@cravix/core/pace/long-gap";
 import { act, renderHook } from "@testing-library/react-native";
 import { TestPreflight } from "../../../testing/preflight-of";
 import { useInterruptionGuard } from "./use-interruption-guard";

@@ -1,4 +1,4 @@
-import { AWAY_SECONDS, longGapSince } from "@cravix/core";
+import { AWAY_SECONDS, longGapSince } from "@cravix/core/pace/long-gap";
 import { useEffect, useRef } from "react";
 import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";

@@ -1,4 +1,4 @@
-import type { Card } from "@cravix/core";
+import type { Card } from "@cravix/core/cards/card-of";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Keypad } from "../../../ui/input/keypad";

@@ -1,4 +1,5 @@
-import type { Card, Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Card } from "@cravix/core/cards/card-of";
 import { useEffect, useRef } from "react";
 import { Pressable, View } from "react-native";
 import { useBundle } from "../../../store/server/server-state";

@@ -1,4 +1,5 @@
-import type { Card, Item } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Card } from "@cravix/core/cards/card-of";
 import { useState } from "react";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { useWide } from "../../../ui/use-wide";

@@ -1,4 +1,6 @@
-import { type Card, type Item, typedNumber, typedText } from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Card } from "@cravix/core/cards/card-of";
+import { typedNumber, typedText } from "@cravix/core/readings/leading-digits";
 import { useState } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { useBundle } from "../../../store/server/server-state";

@@ -1,6 +1,6 @@
-import { formatNumber } from "@cravix/core";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { sideNames } from "@cravix/core/run-up-entry";
+import { formatNumber } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { Alert } from "../../../ui/alert";
 import { Button } from "../../../ui/input/button";

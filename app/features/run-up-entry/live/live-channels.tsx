@@ -1,5 +1,5 @@
-import { formatNumber } from "@cravix/core";
 import { type Channel, cylindersOf, MAX_CYLINDERS, type Trace } from "@cravix/core/run-up";
+import { formatNumber } from "@cravix/core/units/format";
 import { memo, useEffect, useState } from "react";
 import { Text, type TextStyle, useWindowDimensions, View } from "react-native";
 import Svg, { Path } from "react-native-svg";

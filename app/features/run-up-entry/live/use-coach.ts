@@ -1,4 +1,4 @@
-import { inUnit } from "@cravix/core";
+import { inUnit } from "@cravix/core/judgement/judgement";
 import {
   type CoachStep,
   type CoachView,

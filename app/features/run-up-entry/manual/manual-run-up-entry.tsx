@@ -1,6 +1,8 @@
-import { assertPlausible, capital, formatNumber, QuantityError } from "@cravix/core";
 import { readBack, spokenNumber } from "@cravix/core/run-up";
 import { type RunUpEngine, sideNames } from "@cravix/core/run-up-entry";
+import { QuantityError } from "@cravix/core/units/convert";
+import { capital, formatNumber } from "@cravix/core/units/format";
+import { assertPlausible } from "@cravix/core/units/plausible";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
 import { usePersistedState } from "../../../device/log/use-persisted-state";

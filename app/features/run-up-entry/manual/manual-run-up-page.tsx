@@ -1,7 +1,6 @@
-import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
-import type { TypedRead } from "@cravix/core/run-up-entry";
-import { type RunUpEngine, sideNames, valuesOutsideLimits } from "@cravix/core/run-up-entry";
+import { type RunUpEngine, sideNames, type TypedRead, valuesOutsideLimits } from "@cravix/core/run-up-entry";
+import { capital, formatNumber } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";

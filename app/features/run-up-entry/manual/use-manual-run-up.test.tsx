@@ -1,4 +1,5 @@
-import { type PreflightEvent, READING } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { READING } from "@cravix/core/readings/reading-keys";
 import { runUpEngine } from "@cravix/core/run-up-entry";
 import { act, renderHook } from "@testing-library/react-native";
 import type { ReactNode } from "react";

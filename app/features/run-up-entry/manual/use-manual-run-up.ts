@@ -1,7 +1,13 @@
-import { type EngineFeel, isReadingOf } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
-import type { RunUpEngine } from "@cravix/core/run-up-entry";
-import { needsAttention, readTyped, type Typed, type TypedRead } from "@cravix/core/run-up-entry";
+import type { EngineFeel } from "@cravix/core/engine/classify-drop";
+import { isReadingOf } from "@cravix/core/readings/reading-keys";
+import {
+  needsAttention,
+  type RunUpEngine,
+  readTyped,
+  type Typed,
+  type TypedRead,
+} from "@cravix/core/run-up-entry";
 import { useMemo } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { useAppDispatch } from "../../../store/hooks";

@@ -1,5 +1,5 @@
-import { capital } from "@cravix/core";
 import { lessonChoices } from "@cravix/core/diagnosis";
+import { capital } from "@cravix/core/units/format";
 import { View } from "react-native";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { Button } from "../../../ui/input/button";

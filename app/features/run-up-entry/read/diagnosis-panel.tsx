@@ -1,5 +1,6 @@
-import { capital, probabilityCases, probabilityNumber, probabilityWord } from "@cravix/core";
 import { type DiagnosisReport, type NextTest, type Observation, outcomeText } from "@cravix/core/diagnosis";
+import { capital } from "@cravix/core/units/format";
+import { probabilityCases, probabilityNumber, probabilityWord } from "@cravix/core/units/probability-text";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";

@@ -1,5 +1,5 @@
-import { GRADES } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
+import { GRADES } from "@cravix/core/judgement/judgement";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
 import {
   type Check,

@@ -1,6 +1,6 @@
-import { formatNumber } from "@cravix/core";
 import type { Trace } from "@cravix/core/run-up";
-import { thinForPlot } from "@cravix/core/thin-for-plot";
+import { thinForPlot } from "@cravix/core/trend/thin-for-plot";
+import { formatNumber } from "@cravix/core/units/format";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";

@@ -1,5 +1,7 @@
-import { itemsOf, judgePreflight, type PreflightState, READING, readingKey } from "@cravix/core";
+import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import type { DiagnosisReport } from "@cravix/core/diagnosis";
+import { READING, readingKey } from "@cravix/core/readings/reading-keys";
 import {
   MAX_TRACE_POINTS,
   type RunUpRead,
@@ -7,9 +9,9 @@ import {
   type Trace,
   type TraceSource,
 } from "@cravix/core/run-up";
-import type { RunUpEngine, TypedRead } from "@cravix/core/run-up-entry";
-import { sideNames, tracedReadings } from "@cravix/core/run-up-entry";
-import { thinForPlot } from "@cravix/core/thin-for-plot";
+import { type RunUpEngine, sideNames, type TypedRead, tracedReadings } from "@cravix/core/run-up-entry";
+import { thinForPlot } from "@cravix/core/trend/thin-for-plot";
+import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";

@@ -1,4 +1,7 @@
-import { DUE_KINDS, FINDING_GRADES, FLIGHT_KINDS, isLocalDate, METER_KINDS, PURPOSES } from "@cravix/core";
+import { isLocalDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { DUE_KINDS, FLIGHT_KINDS, PURPOSES } from "@cravix/core/airworthiness/due/due-item";
+import { METER_KINDS } from "@cravix/core/airworthiness/meters/meter";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text, utcTime } from "../../bounds/fields";
 import { isKey } from "../../bounds/plain-text";

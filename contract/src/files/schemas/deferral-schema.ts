@@ -1,4 +1,4 @@
-import { DATA_ANSWERS, DEFERRERS } from "@cravix/core";
+import { DATA_ANSWERS, DEFERRERS } from "@cravix/core/airworthiness/deferral/deferral-rules";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text } from "../../bounds/fields";
 import { day, flightKinds } from "./airworthiness-schema";

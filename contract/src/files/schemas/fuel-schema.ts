@@ -1,4 +1,4 @@
-import { FUEL_GRADES } from "@cravix/core";
+import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
 import { array, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { id, optional, scale, source, sourced, words } from "./parts";

@@ -1,14 +1,14 @@
 import {
   CONDITIONS,
   DRILLS,
-  FINDING_GRADES,
   ITEM_KINDS,
   LEDGER_WAYS,
   NEVER_GROUPED,
   TOPICS,
   TRACED_STEPS,
-  UNITS,
-} from "@cravix/core";
+} from "@cravix/core/aircraft/aircraft-type";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
+import { UNITS } from "@cravix/core/units/convert";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text } from "../../bounds/fields";
 import { method } from "./method";

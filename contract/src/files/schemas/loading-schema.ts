@@ -1,4 +1,4 @@
-import { STATION_KINDS, WATER_WAYS } from "@cravix/core";
+import { STATION_KINDS, WATER_WAYS } from "@cravix/core/mass-and-balance/loading-profile";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { day } from "./airworthiness-schema";

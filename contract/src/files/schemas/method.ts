@@ -1,4 +1,4 @@
-import { METHOD_TAGS } from "@cravix/core";
+import { METHOD_TAGS } from "@cravix/core/aircraft/preferences";
 import { string } from "yup";
 
 /** Limits an item or rule to one method. */

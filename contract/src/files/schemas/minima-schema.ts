@@ -1,4 +1,4 @@
-import { MINIMA_FIELDS, MINIMA_OF } from "@cravix/core";
+import { MINIMA_FIELDS, MINIMA_OF } from "@cravix/core/minima/minima";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, key } from "../../bounds/fields";
 import { day } from "./airworthiness-schema";

@@ -1,4 +1,4 @@
-import { OIL_HEATS } from "@cravix/core";
+import { OIL_HEATS } from "@cravix/core/oil/judge-oil";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { optional, source, words } from "./parts";

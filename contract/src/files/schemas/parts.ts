@@ -1,4 +1,4 @@
-import { UNITS } from "@cravix/core";
+import { UNITS } from "@cravix/core/units/convert";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, bounded, requiredText as fieldOfWords, key } from "../../bounds/fields";
 

@@ -1,4 +1,4 @@
-import { CHART_CONTAINS } from "@cravix/core";
+import { CHART_CONTAINS } from "@cravix/core/performance/performance-profile";
 import { array, mixed, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { optional, source } from "./parts";

@@ -1,4 +1,5 @@
-import { AIRCRAFT_CLASSES, FINDING_GRADES, PERSON_DUE_KINDS } from "@cravix/core";
+import { AIRCRAFT_CLASSES, PERSON_DUE_KINDS } from "@cravix/core/airworthiness/people/person-due";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, key } from "../../bounds/fields";
 import { day, type FieldsByKind, fitsItsKind, flightKinds } from "./airworthiness-schema";

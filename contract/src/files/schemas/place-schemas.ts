@@ -1,4 +1,4 @@
-import { NIGHT_BEGINS } from "@cravix/core";
+import { NIGHT_BEGINS } from "@cravix/core/weather/night-begins";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name } from "../../bounds/fields";
 import { deferralSchema } from "./deferral-schema";

@@ -1,15 +1,7 @@
-import {
-  ACCEPTED_WEATHER,
-  BELT_KINDS,
-  BRAKE_WAYS,
-  CABIN_ENTRIES,
-  CONDITIONS,
-  PARACHUTE_KINDS,
-  PHASES,
-  STATION_PHASES,
-  STATION_ROLES,
-  SURFACE_WAYS,
-} from "@cravix/core";
+import { CONDITIONS, PHASES, STATION_PHASES, STATION_ROLES } from "@cravix/core/aircraft/aircraft-type";
+import { BELT_KINDS, CABIN_ENTRIES, PARACHUTE_KINDS } from "@cravix/core/aircraft/cabin";
+import { BRAKE_WAYS, SURFACE_WAYS } from "@cravix/core/aircraft/preferences";
+import { ACCEPTED_WEATHER } from "@cravix/core/weather/present-hazards";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, text } from "../../bounds/fields";
 import { electricalSchema } from "./electrical-schema";

@@ -1,4 +1,5 @@
-import { CLEAR_SKIES, CLOUD_COVERS, RUNWAY_CONDITIONS, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
+import { CLEAR_SKIES, CLOUD_COVERS, SPAN_KINDS } from "@cravix/core/weather/report";
+import { RUNWAY_CONDITIONS, WEATHER_FROM } from "@cravix/core/weather/weather-inputs";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, requiredText, utcTime } from "../../bounds/fields";
 import { optional } from "./parts";

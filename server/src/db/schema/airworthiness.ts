@@ -1,14 +1,11 @@
 import type { EquipmentFile } from "@cravix/contract/files";
-import type {
-  AircraftRecord,
-  ComponentSnapshot,
-  DueItem,
-  LoadingProfile,
-  TechnicalLogEntry,
-  Totals,
-  WorkDone,
-  WorkshopPlan,
-} from "@cravix/core";
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
+import type { ComponentSnapshot } from "@cravix/core/airworthiness/component-moves";
+import type { DueItem, WorkDone } from "@cravix/core/airworthiness/due/due-item";
+import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
+import type { Totals } from "@cravix/core/airworthiness/meters/component";
+import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan";
+import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
 import {
   char,
   datetime,

@@ -1,4 +1,7 @@
-import type { Condition, EventType, SignedVerdict, StreamKind, Unit } from "@cravix/core";
+import type { Condition } from "@cravix/core/aircraft/aircraft-type";
+import type { EventType, StreamKind } from "@cravix/core/checklist/stream/events";
+import type { SignedVerdict } from "@cravix/core/judgement/judgement";
+import type { Unit } from "@cravix/core/units/convert";
 import {
   char,
   datetime,

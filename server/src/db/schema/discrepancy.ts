@@ -1,4 +1,5 @@
-import type { DiscrepancyState, FindingGrade } from "@cravix/core";
+import type { DiscrepancyState } from "@cravix/core/checklist/stream/fold-discrepancies";
+import type { FindingGrade } from "@cravix/core/judgement/judgement";
 import { char, datetime, index, json, mysqlTable, text, varchar } from "drizzle-orm/mysql-core";
 
 import { groupId } from "./group";

@@ -1,5 +1,5 @@
 import type { CrewRole } from "@cravix/contract";
-import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
+import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core/aircraft/aircraft-type";
 import { char, datetime, int, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 

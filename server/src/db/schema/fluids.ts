@@ -1,4 +1,6 @@
-import type { FluidRow, OilHeat, Unit } from "@cravix/core";
+import type { FluidRow } from "@cravix/core/logs/fluid-rows";
+import type { OilHeat } from "@cravix/core/oil/judge-oil";
+import type { Unit } from "@cravix/core/units/convert";
 import { char, datetime, double, index, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 

@@ -1,4 +1,4 @@
-import type { PersonDue, PersonWork } from "@cravix/core";
+import type { PersonDue, PersonWork } from "@cravix/core/airworthiness/people/person-due";
 import { char, datetime, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 

@@ -1,13 +1,13 @@
+import type { RuleSet } from "@cravix/core/aircraft/aircraft-type";
 import {
   type DeferralQuestion,
   type Deferrer,
   type DeferringRole,
-  type EventData,
   type MinimumEntry,
-  mayBeDeferred,
   maySignDeferral,
-  type RuleSet,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/deferral/deferral-rules";
+import { mayBeDeferred } from "@cravix/core/airworthiness/deferral/may-be-deferred";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { readEquipment } from "../../airworthiness/read-airworthiness";

@@ -1,12 +1,12 @@
 import { canonicalJson } from "@cravix/contract";
 import {
-  calculated,
   componentAsItIs,
   fittingError,
   isFitted,
-  type PreflightEvent,
   sharedComponentId,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/component-moves";
+import { calculated } from "@cravix/core/airworthiness/due/problem-of";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { and, eq } from "drizzle-orm";
 import { effectiveRecord, effectiveRecords, readShelf } from "../../airworthiness/effective-record";
 import { meterTotals } from "../../db/schema/airworthiness";

@@ -1,5 +1,6 @@
 import { can } from "@cravix/contract";
-import { type EventData, MAX_PHOTOGRAPHS } from "@cravix/core";
+import { MAX_PHOTOGRAPHS } from "@cravix/core/airworthiness/life/photograph";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { and, eq, inArray } from "drizzle-orm";
 import { discrepancy } from "../../db/schema/discrepancy";
 import { crew } from "../../db/schema/fleet";

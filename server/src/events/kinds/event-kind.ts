@@ -1,5 +1,5 @@
 import { EVENT_DATA, EVENT_DEEDS, type Principal, type Subject } from "@cravix/contract";
-import type { EventType, PreflightEvent } from "@cravix/core";
+import type { EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { Tx } from "../../db/database";
 import type { ProjectionName } from "../projections/projection";
 

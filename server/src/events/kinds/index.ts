@@ -1,4 +1,4 @@
-import type { EventType, PreflightEvent } from "@cravix/core";
+import type { EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { COMPONENT_KINDS } from "./component-kinds";
 import { DISCREPANCY_KINDS } from "./discrepancy-kinds";
 import type { EventKind } from "./event-kind";

@@ -1,4 +1,4 @@
-import type { EventData } from "@cravix/core";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { and, eq } from "drizzle-orm";
 import { event } from "../../db/schema/checklist";
 import type { Admission } from "./event-kind";

@@ -1,4 +1,7 @@
-import { type AircraftRecord, addDays, formatNumber, isCounted, localDate, totalOf } from "@cravix/core";
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
+import { addDays, localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { isCounted, totalOf } from "@cravix/core/airworthiness/meters/meter";
+import { formatNumber } from "@cravix/core/units/format";
 import { and, eq } from "drizzle-orm";
 import { meterTotals } from "../../db/schema/airworthiness";
 import type { Admission, Fault } from "./event-kind";

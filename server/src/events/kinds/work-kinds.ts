@@ -1,11 +1,7 @@
-import {
-  type AircraftRecord,
-  type EventData,
-  isFitted,
-  isPilotsWork,
-  isRenewable,
-  type RecordMeter,
-} from "@cravix/core";
+import type { AircraftRecord, RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { isFitted } from "@cravix/core/airworthiness/component-moves";
+import { isPilotsWork, isRenewable } from "@cravix/core/airworthiness/life/release";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { STANDING } from "../../airworthiness/standing-works";

@@ -1,4 +1,4 @@
-import { planFaults } from "@cravix/core";
+import { planFaults } from "@cravix/core/airworthiness/plan/workshop-plan";
 import { subjectOf } from "../lock-subjects";
 import { eventKind, type Fault } from "./event-kind";
 

@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { componentMove } from "../../db/schema/airworthiness";

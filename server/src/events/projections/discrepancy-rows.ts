@@ -3,7 +3,7 @@ import {
   type DiscrepancyState,
   foldCountedDiscrepancies,
   foldDiscrepancies,
-} from "@cravix/core";
+} from "@cravix/core/checklist/stream/fold-discrepancies";
 import { and, asc, eq, gt, inArray, notInArray } from "drizzle-orm";
 import type { Db, Tx } from "../../db/database";
 import { dbMoment, toDb } from "../../db/moment";

@@ -1,12 +1,11 @@
+import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
 import {
-  type AircraftRecord,
   addLine,
   foldTotals,
-  mergeEvents,
-  type PreflightEvent,
   type RunningTotals,
   type TechnicalLogEntry,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { mergeEvents, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { and, eq, inArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import type { Db, Tx } from "../../db/database";

@@ -1,4 +1,4 @@
-import { byTime, type PreflightEvent } from "@cravix/core";
+import { byTime, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq, sql } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { personEntry } from "../../db/schema/people";

@@ -1,4 +1,4 @@
-import { byTime, type PreflightEvent } from "@cravix/core";
+import { byTime, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
 import { dbMoment, fromDb, toDb } from "../../db/moment";
 import { workshopPlan } from "../../db/schema/airworthiness";

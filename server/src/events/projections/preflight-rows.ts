@@ -1,4 +1,5 @@
-import { fluidRowsOf, type PreflightState } from "@cravix/core";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
+import { fluidRowsOf } from "@cravix/core/logs/fluid-rows";
 import { inArray } from "drizzle-orm";
 import { dbMoment, orNull, toDb } from "../../db/moment";
 import { preflight, reading } from "../../db/schema/checklist";

@@ -1,4 +1,5 @@
-import type { PreflightEvent, PreflightState, StreamKind } from "@cravix/core";
+import type { PreflightEvent, StreamKind } from "@cravix/core/checklist/stream/events";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import type { Db, Tx } from "../../db/database";
 import type { FoldedStream, TouchedStream } from "../fold-streams";
 

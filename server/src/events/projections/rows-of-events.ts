@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { upsert } from "../../db/upsert";
 import { addedIn, type GroupProjection, type Row } from "./projection";
 

@@ -1,4 +1,6 @@
-import { type PreflightEvent, renewal, type WorkDone } from "@cravix/core";
+import type { WorkDone } from "@cravix/core/airworthiness/due/due-item";
+import { renewal } from "@cravix/core/airworthiness/life/release";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
 import { dbMoment, toDb } from "../../db/moment";
 import { meterChange, releaseWithdrawn, workDone } from "../../db/schema/airworthiness";

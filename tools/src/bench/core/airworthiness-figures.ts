@@ -1,18 +1,15 @@
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { airworthinessSnapshot, judgeAirworthiness } from "@cravix/core/airworthiness/airworthiness-snapshot";
+import { dateOfDay, dayNumber } from "@cravix/core/airworthiness/calendar/local-date";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
 import {
   addLine,
-  airworthinessSnapshot,
-  type DueItem,
-  dateOfDay,
-  dayNumber,
   foldTotals,
-  judgeAirworthiness,
-  planVisits,
-  type RecordMeter,
-  type Source,
-  seededRandom,
   type TechnicalLogEntry,
-  type VisitItem,
-} from "@cravix/core";
+} from "@cravix/core/airworthiness/flights/technical-log-entry";
+import { planVisits, type VisitItem } from "@cravix/core/airworthiness/plan/plan-visits";
+import type { Source } from "@cravix/core/judgement/judgement";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so } from "../size";
 

@@ -1,16 +1,11 @@
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import { newId } from "@cravix/contract";
-import {
-  type ComposeInput,
-  type Condition,
-  composeList,
-  defaultPreferences,
-  foldIncrementally,
-  foldPreflight,
-  offeredConditions,
-  type PreflightEvent,
-} from "@cravix/core";
+import type { Condition } from "@cravix/core/aircraft/aircraft-type";
+import { defaultPreferences } from "@cravix/core/aircraft/preferences";
+import { type ComposeInput, composeList, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldIncrementally, foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { airfield, group, rules } from "@cravix/demo";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so } from "../size";

@@ -1,13 +1,10 @@
-import {
-  calculateDeparture,
-  type DepartureDay,
-  type DepartureInput,
-  judgeDeparture,
-  minimaSets,
-  remedies,
-} from "@cravix/core";
-import { distanceRisk } from "@cravix/core/departure-risk";
-import { readReport } from "@cravix/core/read-weather";
+import { calculateDeparture, type DepartureInput } from "@cravix/core/departure/calculate-departure";
+import type { DepartureDay } from "@cravix/core/departure/departure-day";
+import { distanceRisk } from "@cravix/core/departure/departure-risk";
+import { judgeDeparture } from "@cravix/core/departure/judge-departure";
+import { minimaSets } from "@cravix/core/departure/minima-sets";
+import { remedies } from "@cravix/core/departure/remedies";
+import { readReport } from "@cravix/core/weather/read-weather";
 import { airfield, group, loadingFiles, rules } from "@cravix/demo";
 import { parseMetar } from "metar-taf-parser";
 import { type Figure, quantile, within } from "../figure";

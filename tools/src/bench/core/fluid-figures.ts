@@ -1,14 +1,9 @@
-import {
-  type FuelPlan,
-  fuelMargin,
-  normalNumbers,
-  type OilEntry,
-  oilTrend,
-  seededRandom,
-  theilSen,
-} from "@cravix/core";
-import { simulateMargin } from "@cravix/core/simulate-margin";
-import { thinForPlot } from "@cravix/core/thin-for-plot";
+import { type FuelPlan, fuelMargin } from "@cravix/core/fuel/margin/fuel-margin";
+import { simulateMargin } from "@cravix/core/fuel/margin/simulate-margin";
+import { type OilEntry, oilTrend } from "@cravix/core/oil/oil-consumption";
+import { theilSen } from "@cravix/core/trend/theil-sen";
+import { thinForPlot } from "@cravix/core/trend/thin-for-plot";
+import { normalNumbers, seededRandom } from "@cravix/core/units/seeded-random";
 import { type Figure, plain, quantile, within } from "../figure";
 
 const PLAN: FuelPlan = {

@@ -1,11 +1,8 @@
-import {
-  checkLoad,
-  type Load,
-  type LoadingProfile,
-  type Source,
-  smallestChanges,
-  smallestPairs,
-} from "@cravix/core";
+import type { Source } from "@cravix/core/judgement/judgement";
+import { checkLoad } from "@cravix/core/mass-and-balance/check-load";
+import type { Load, LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
+import { smallestChanges } from "@cravix/core/mass-and-balance/smallest-change";
+import { smallestPairs } from "@cravix/core/mass-and-balance/two-changes";
 import { type Figure, quantile, within } from "../figure";
 import { so } from "../size";
 

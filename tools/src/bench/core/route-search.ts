@@ -1,5 +1,5 @@
-import { bestOrder } from "@cravix/core";
-import { routeProblem } from "@cravix/core/route";
+import { bestOrder } from "@cravix/core/route/best-order";
+import { routeProblem } from "@cravix/core/route/route-problem";
 import { group } from "@cravix/demo";
 import type { CDPSession, Page } from "@playwright/test";
 import { newDevice, openDemoSite } from "../app/demo-site";

@@ -1,4 +1,3 @@
-import { seededRandom } from "@cravix/core";
 import { diagnose, type Hypothesis, hypotheses, rankTests } from "@cravix/core/diagnosis";
 import {
   FAULT_KINDS,
@@ -27,6 +26,7 @@ import {
 } from "@cravix/core/testing/run-up-cases";
 import { unfittedCase } from "@cravix/core/testing/unfitted-cases";
 import { UNSEEN_CASE_PROBLEMS } from "@cravix/core/testing/unseen-cases";
+import { seededRandom } from "@cravix/core/units/seeded-random";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
 import { firstReader } from "./baseline-reader";

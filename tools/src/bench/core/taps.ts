@@ -1,21 +1,14 @@
 import { newId } from "@cravix/contract";
-import {
-  type Card,
-  cardOf,
-  composeList,
-  currentItem,
-  defaultPreferences,
-  foldIncrementally,
-  foldPreflight,
-  type Item,
-  isReadingOf,
-  leadingDigits,
-  offeredConditions,
-  type PreflightEvent,
-  type PreflightState,
-  READING,
-  typedNumber,
-} from "@cravix/core";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
+import { defaultPreferences } from "@cravix/core/aircraft/preferences";
+import { type Card, cardOf } from "@cravix/core/cards/card-of";
+import { composeList, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import { currentItem } from "@cravix/core/checklist/next-item";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { foldIncrementally, foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
+import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
+import { leadingDigits, typedNumber } from "@cravix/core/readings/leading-digits";
+import { isReadingOf, READING } from "@cravix/core/readings/reading-keys";
 import { airfield, group, HEALTHY, rules } from "@cravix/demo";
 import { type Figure, plain, within } from "../figure";
 

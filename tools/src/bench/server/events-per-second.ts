@@ -1,6 +1,6 @@
 import { Agent, request } from "node:http";
 import { newId } from "@cravix/contract";
-import type { PreflightEvent } from "@cravix/core";
+import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { scenarioFiles, trainerHistory } from "@cravix/demo";
 import { HOME_GROUP, listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";

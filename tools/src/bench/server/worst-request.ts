@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { Worker } from "node:worker_threads";
 import { contentHash, newId } from "@cravix/contract";
-import { composeList } from "@cravix/core";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
 import { qxTar, tarrow4 } from "@cravix/demo";
 import sharp from "sharp";
 import { ServerProcess } from "../../robustness/server-process";

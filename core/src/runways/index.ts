@@ -1,3 +1,0 @@
-export * from "./compare-runways";
-export * from "./with-intersections";
-export * from "./worst-wind";
