@@ -13,8 +13,50 @@ const only = (name, from, allowed, comment) => ({
  */
 const FLOORS = [["units", "trend"], ["readings"], ["judgement"]];
 
+/**
+ * Rooms of the interface, lowest first: a room imports only lower ones, and only by their door (`index.ts`). The routes, and the
+ * room that bundles the pages of a preflight, compose screens and open any file.
+ */
+const ROOMS = [
+  ["photographs", "shell"],
+  ["aircraft-frame", "open-preflight", "this-device", "aircraft", "past-preflights"],
+  [
+    ...["due", "fuel", "own-items", "loading", "verdict", "electrical", "pace", "pair", "run-up", "line-up"],
+    ...["route", "after", "debrief", "ledger", "list", "preferences"],
+  ],
+  ["discrepancies", "fluid-logs", "technical-log", "person-due", "maintenance"],
+  ["departure", "fluids", "people"],
+  ["checklist"],
+  ["preflight-routes"],
+  ["start"],
+];
+
 module.exports = {
   forbidden: [
+    ...ROOMS.map((rooms, at) => ({
+      name: `rooms-${at + 1}-of-the-interface`,
+      comment: `${rooms.join(", ")} know only lower rooms`,
+      severity: "error",
+      from: { path: `^app/features/(${rooms.join("|")})/` },
+      to: {
+        path: "^app/features/",
+        pathNot: `^app/features/($1|${ROOMS.slice(0, at).flat().join("|") || "none"})/`,
+      },
+    })),
+    {
+      name: "rooms-have-one-door",
+      comment: "what others may use of a room is in its index",
+      severity: "error",
+      from: { path: "^app/features/([^/]+)/", pathNot: "^app/features/preflight-routes/" },
+      to: { path: "^app/features/", pathNot: "^app/features/($1/|[^/]+/index\\.ts$)" },
+    },
+    {
+      name: "rooms-are-named",
+      comment: "a new room gets its place in the order",
+      severity: "error",
+      from: { path: "^app/features/", pathNot: `^app/features/(${ROOMS.flat().join("|")})/` },
+      to: {},
+    },
     ...FLOORS.map((floor, at) => ({
       name: `floor-${at + 1}-of-core`,
       comment: `${floor.join(" and ")} know nothing above them`,

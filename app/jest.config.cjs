@@ -6,6 +6,7 @@ module.exports = {
   transform: {
     // Code without an interface does not need the React Native transform.
     "/(core|contract|demo)/src/.+\\.ts$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
+    "\\.mjs$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
   },
   setupFiles: ["fake-indexeddb/auto"],
   moduleNameMapper: {
@@ -13,6 +14,6 @@ module.exports = {
     "\\.css$": "<rootDir>/ui/testing/no-css.cjs",
   },
   transformIgnorePatterns: [
-    "/node_modules/(?!(react-native[^/]*|@react-native[^/]*|expo[^/]*|@expo[^/]*|@react-navigation|nativewind|uuid|canonicalize|@noble|idb|d3-shape|d3-path|immer|@reduxjs|react-redux|date-fns|tailwind-merge)/)",
+    "/node_modules/(?!(react-native[^/]*|@react-native[^/]*|expo[^/]*|@expo[^/]*|@react-navigation|nativewind|uuid|canonicalize|@noble|idb|d3-shape|d3-path|immer|@reduxjs|react-redux|date-fns|standard-navigation|lucide-react-native|tailwind-merge)/)",
   ],
 };

@@ -3,8 +3,8 @@ import { type ComposedList, composeList } from "@cravix/core/checklist/list/comp
 import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
-import type { LoadedPreflight } from "../features/preflight/use-preflight";
-import type { Acts } from "../features/preflight/use-preflight-actions";
+import type { LoadedPreflight } from "../features/open-preflight/use-preflight";
+import type { Acts } from "../features/open-preflight/use-preflight-actions";
 
 const WALK = "0190a000-0000-7000-8000-000000000000";
 

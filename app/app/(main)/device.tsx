@@ -1,4 +1,4 @@
-import { DeviceScreen } from "../../features/sync/device-screen";
+import { DeviceScreen } from "../../features/this-device/device-screen";
 
 export default function Device() {
   return <DeviceScreen />;

@@ -1,3 +1,3 @@
-import { planPage } from "../../features/preflight-pages/preflight-page";
+import { planPage } from "../../features/preflight-routes/preflight-page";
 
 export default planPage();

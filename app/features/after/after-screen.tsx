@@ -13,9 +13,12 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { useLoadedPreflight } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
+import {
+  type FoldedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 
 /** After-flight items of this preflight: the type's own, plus putting back what was really removed. */
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {

@@ -10,9 +10,13 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
+import {
+  type FoldedPreflight,
+  type LoadedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 
 /** Debrief of a preflight, for the pilot only: pace, interruptions, items caught by the checklist, distance. */
 export function DebriefScreen({ id }: { id: string }) {

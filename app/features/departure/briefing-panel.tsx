@@ -10,7 +10,7 @@ import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/preflight/record";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
   `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;

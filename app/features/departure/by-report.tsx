@@ -3,7 +3,7 @@ import { magneticWind } from "@cravix/core/runways/compare-runways";
 import { formatQuantity } from "@cravix/core/units/format";
 import { provenance } from "@cravix/core/weather/judge-report";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 /** The reported value with its age, for comparison; never filled in automatically. */
 export function ByReport({ preflight: { state, item } }: { preflight: LoadedPreflight }) {

@@ -14,7 +14,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { RunwayDrawing } from "./runway-drawing";
 import { useDeparture } from "./use-departure";
 

@@ -24,7 +24,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { LandingThere } from "./landing-there";
 import { OpenSubjects } from "./open-subjects";
 import { RunwayDrawing } from "./runway-drawing";

@@ -12,7 +12,7 @@ import { clockText } from "../../ui/day-and-time";
 import { GradeMark } from "../../ui/grade-mark";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
-import type { KnownAircraft } from "../start/aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
 
 /** Planned mass and balance; the dipstick gives the real fuel later. */
 export function DepartureForFlight({ aircraft }: { aircraft: KnownAircraft }) {

@@ -10,7 +10,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type FoldedPreflight, PreflightFrame } from "../open-preflight";
 
 /** For the passengers themselves: large text, one instruction at a time, each confirmed by the reader. */
 export function PassengersScreen({ id }: { id: string }) {

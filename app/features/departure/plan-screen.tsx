@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { useFleet } from "../../store/server/server-state";
 import { Toggle } from "../../ui/input/toggle";
-import { PageNotFound } from "../shell/nothing-here";
+import { PageNotFound } from "../shell";
 import { DepartureScreen } from "./departure-screen";
 
 /** Place of the house: the next flight of an aircraft, from the first page in one tap. */

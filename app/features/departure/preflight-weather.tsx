@@ -8,7 +8,7 @@ import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 import { WeatherEntry } from "./weather-entry";
 
 /** Assumed minutes of a flight without a planned length. */

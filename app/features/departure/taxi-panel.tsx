@@ -8,7 +8,7 @@ import Svg, { G, Path, Rect } from "react-native-svg";
 import { Stepper } from "../../ui/input/stepper";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 const STEP = 30;
 

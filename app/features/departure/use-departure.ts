@@ -19,8 +19,8 @@ import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
 import { flightOfPerson, minimaOf } from "../../store/preflight/local-pilot";
 import { type PlannedDeparture, planned } from "../../store/preflight/planned-slice";
-import { usePersonDue } from "../people/use-person-due";
-import type { KnownAircraft } from "../start/aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
+import { usePersonDue } from "../person-due";
 
 const MINUTE = 60_000;
 /** Hours ahead searched for cooler air. */

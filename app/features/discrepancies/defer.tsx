@@ -19,7 +19,7 @@ import { Choice } from "../../ui/input/choice";
 import { DateField } from "../../ui/input/date-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import { flightQuestion } from "../airworthiness/flight-question";
+import { flightQuestion } from "../due";
 
 /** Kinds chosen at the top: told, on or off. The others are asked where something depends on them. */
 const CHOSEN = ["day", "night", "instrument", "hire"] as const;

@@ -2,7 +2,7 @@ import { usedAmpereHours } from "@cravix/core/electrical/battery";
 import { formatQuantity } from "@cravix/core/units/format";
 import { View } from "react-native";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 import { useLoads } from "./use-loads";
 
 /** While the battery is on: time used, charge used, and time left for a safe start. */

@@ -1,7 +1,7 @@
 import { foldLoads } from "@cravix/core/checklist/fold-loads";
 import { batteryState } from "@cravix/core/electrical/battery";
 import { useEffect, useMemo, useState } from "react";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 /** Loads that are on and their consumption, updated every second. */
 export function useLoads({ list, state }: Pick<LoadedPreflight, "list" | "state">) {

@@ -5,10 +5,13 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { useLoadedPreflight } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { AddOilForm, useOilAddition } from "./add-oil-form";
+import { AddOilForm, useOilAddition } from "../fluid-logs";
+import {
+  type FoldedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 
 /** Logs added oil by engine and grade; afterwards the dipstick is read again. */
 export function AddOilScreen({ id }: { id: string }) {

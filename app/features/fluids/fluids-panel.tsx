@@ -11,7 +11,7 @@ import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 /** Fuel so far: litres per tank, time to land by, and problems. */
 export function FluidsPanel({ preflight }: { preflight: LoadedPreflight }) {

@@ -3,7 +3,7 @@ import { fuelByLog } from "@cravix/core/fuel/log/fuel-log";
 import type { Tank } from "@cravix/core/fuel/tanks/tank";
 import { isReadingOf, READING, readingKey, tankKey } from "@cravix/core/readings/reading-keys";
 import { TouchArea } from "../../ui/input/touch-area";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
 import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
 import { dipstickScale, levelAtHeight, OilDipstick } from "./drawings/oil-dipstick";

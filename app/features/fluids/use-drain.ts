@@ -4,8 +4,7 @@ import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
 import { approvedGrades, aroundRocking } from "@cravix/core/verdict/judges/judge-fluids";
 import { useState } from "react";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 
 interface Asking {
   itemId: string;

@@ -2,8 +2,7 @@ import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { approvedGrades } from "@cravix/core/verdict/judges/judge-fluids";
 import { Pressable, View } from "react-native";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 import { usualColour, Vial } from "./drawings/vial";
 
 /** All drains of this aircraft as a row of samples: taken ones with results, and the next. */

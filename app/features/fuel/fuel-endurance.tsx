@@ -17,8 +17,7 @@ import { Stepper } from "../../ui/input/stepper";
 import { Caution, JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 
 const PUMP_UNITS = ["L", "US gal", "imp gal"] as const satisfies readonly FuelUnit[];
 const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1, "imp gal": 0.1 };

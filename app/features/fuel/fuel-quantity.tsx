@@ -7,8 +7,7 @@ import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 import { SourceBars } from "./source-bars";
 
 /** Judgements of the fuel quantity. */

@@ -8,9 +8,14 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
-import { type Acts, usePreflightActions } from "../preflight/use-preflight-actions";
+import {
+  type Acts,
+  type FoldedPreflight,
+  type LoadedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 import { FuelEndurance } from "./fuel-endurance";
 import { FuelQuantity } from "./fuel-quantity";
 import { Refuel } from "./refuel";

@@ -10,8 +10,7 @@ import { View } from "react-native";
 import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 
 const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };

@@ -6,9 +6,13 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
+import {
+  type FoldedPreflight,
+  type LoadedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 
 /** Everything removed, switched on or opened: out now, still to be removed, and put back. */
 export function LedgerScreen({ id }: { id: string }) {

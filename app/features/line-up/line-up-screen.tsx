@@ -9,10 +9,13 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { FoundStep } from "../preflight/answers/found-step";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { useLoadedPreflight } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
+import {
+  type FoldedPreflight,
+  FoundStep,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+} from "../open-preflight";
 
 /** Line-up check after acceptance: nothing to tap while the aircraft moves. */
 export function LineUpScreen({ id }: { id: string }) {

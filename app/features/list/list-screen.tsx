@@ -7,7 +7,7 @@ import { PageHead } from "../../ui/page-head";
 import { BackButton, Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { ExportButtons } from "./export-buttons";
 
 /** Today's checklist before the preflight: differences with reasons, all items, export. */

@@ -15,7 +15,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { draftOfLoad, inOtherUnit, type LoadDraft, loadOf, MASS_UNITS, tankFault } from "./load-draft";
 import { LoadBrief, LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";

@@ -1,14 +1,14 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
 import { type OwnItem, phaseIndex } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
+import { GoodMark } from "../../ui/good-mark";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { Mark } from "../preflight/mark";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { isChanged, type OwnDifference } from "./difference";
 import { ItemEditor } from "./item-editor";
 import { useOwnItems } from "./use-own-items";
@@ -184,7 +184,7 @@ function Preview({ item, station }: { item: OwnItem; station: string }) {
         {item.title || "…"}
       </Heading>
       <View className="flex-row gap-3">
-        <Mark kind="good" />
+        <GoodMark />
         <Text className="shrink">{item.good || "…"}</Text>
       </View>
       {item.bad && (

@@ -8,7 +8,7 @@ import { usePersistedState } from "../../device/log/use-persisted-state";
 import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
-import type { KnownAircraft } from "../start/aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
 import { ownDifference } from "./difference";
 
 interface Draft {

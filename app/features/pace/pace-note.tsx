@@ -3,8 +3,7 @@ import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 
 /** Friendly note, shown once on leaving a station answered too quickly. */
 export function PaceNote({

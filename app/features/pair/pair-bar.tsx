@@ -6,8 +6,7 @@ import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import type { Acts, LoadedPreflight } from "../open-preflight";
 
 /** With two people: one reads the item, the other answers with what they see; shows the expected answer. */
 export function PairBar({

@@ -3,9 +3,7 @@ import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
-import { ItemBlocked } from "../preflight/around/item-blocked";
-import type { LoadedPreflight } from "../preflight/use-preflight";
-import type { Acts } from "../preflight/use-preflight-actions";
+import { type Acts, ItemBlocked, type LoadedPreflight } from "../open-preflight";
 
 /** Asks who the second person is, for items that need two. */
 export function SecondPersonPanel({

@@ -10,10 +10,12 @@ import { ListRow } from "../../ui/input/list-row";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { PlaceFrame } from "../shell/place-frame";
-import { NightSwitch } from "../shell/shell";
+import { loadPersonParts } from "../person-due";
+import { NightSwitch, PlaceFrame } from "../shell";
 
-const PersonDueList = lazy(async () => ({ default: (await import("./person-parts")).PersonDueList }));
+const PersonDueList = lazy(async () => ({
+  default: (await loadPersonParts()).PersonDueList,
+}));
 
 const MAY: Record<string, string> = {
   pilot: "Does preflights and accepts aircraft, logs discrepancies, refuels and adds oil.",

@@ -11,7 +11,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { type RouteOfPilot, useRoute } from "./use-route";
 
 /** Walkaround route: distance walked, shortest distance, and a better order if there is one. */

@@ -3,7 +3,7 @@ import { type OrderResult, respectsPrecedence, routeLengthM } from "@cravix/core
 import { actualRoute, type RouteProblem, routeProblem } from "@cravix/core/route/route-problem";
 import { useEffect, useMemo, useState } from "react";
 import { searchRoute } from "../../device/workers/route-search";
-import type { KnownAircraft } from "../start/aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
 
 export interface RouteOfPilot {
   problem: RouteProblem | undefined;

@@ -3,7 +3,7 @@ import { ScrollView, View } from "react-native";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/save-status";
+import { SaveStatus } from "./save-status";
 
 /**
  * Main page of a place: title, tabs, list, and the selected entry. Side by side if there is room; on a phone the page positions

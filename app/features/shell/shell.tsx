@@ -9,9 +9,9 @@ import { NavLink } from "../../ui/input/nav-link";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/save-status";
 import { NewVersion } from "./new-version";
 import { FIRST_PAGES, PLACES, type Place } from "./places";
+import { SaveStatus } from "./save-status";
 
 /** Navigation: a bar at the bottom on a phone, a rail at the side on a wide screen. */
 export function Shell({ children }: { children: ReactNode }) {

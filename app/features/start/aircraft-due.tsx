@@ -16,9 +16,8 @@ import { DateField } from "../../ui/input/date-field";
 import { Stepper } from "../../ui/input/stepper";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import { DueJudgements } from "../airworthiness/due-judgements";
-import { useAirworthiness } from "../airworthiness/use-airworthiness";
-import type { KnownAircraft } from "./aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
+import { DueJudgements, useAirworthiness } from "../due";
 import { FlightQuestions } from "./flight-questions";
 
 /** Last release signed after the last flight: the next preflight is one after maintenance. */

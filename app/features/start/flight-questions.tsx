@@ -5,9 +5,8 @@ import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import type { Planned } from "../../store/preflight/planned-slice";
 import { Choice } from "../../ui/input/choice";
-import { flightQuestion } from "../airworthiness/flight-question";
-import type { Airworthiness } from "../airworthiness/use-airworthiness";
-import type { KnownAircraft } from "./aircraft-frame";
+import type { KnownAircraft } from "../aircraft-frame";
+import { type Airworthiness, flightQuestion } from "../due";
 
 const YES_NO = ["Yes", "No"] as const;
 const answered = (told: boolean | undefined) => (told === undefined ? undefined : told ? "Yes" : "No");

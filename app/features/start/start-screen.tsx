@@ -18,26 +18,28 @@ import { Button } from "../../ui/input/button";
 import { Stepper } from "../../ui/input/stepper";
 import { Toggle } from "../../ui/input/toggle";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
+import { lastReadingText } from "../../ui/last-reading-text";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
-import { lastReadingText } from "../preflight/answers/last-reading";
+import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
+import { loadPersonParts } from "../person-due";
+import { loadPages } from "../preflight-routes";
 import { AircraftDue } from "./aircraft-due";
-import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
 // Loaded on demand with their calculations.
 const nothing = { default: () => null };
 const DepartureForFlight = lazy(() =>
   // In one chunk with the preflight pages.
-  import("../preflight-pages/pages").then(
+  loadPages().then(
     ({ DepartureToday: part }) => ({ default: part }),
     () => nothing,
   ),
 );
 const PilotDue = lazy(() =>
-  import("../people/person-parts").then(
+  loadPersonParts().then(
     ({ PilotToday: part }) => ({ default: part }),
     () => nothing,
   ),

@@ -11,7 +11,7 @@ import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import type { LoadedPreflight } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../open-preflight";
 
 /** Subjects that a weather report can make known. */
 const OF_WEATHER: readonly FlightSubject[] = [

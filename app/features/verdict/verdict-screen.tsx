@@ -21,10 +21,15 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
-import { type LoadedPreflight, useLoadedPreflight, useVerdict } from "../preflight/use-preflight";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { SaveStatus } from "../sync/save-status";
+import {
+  type FoldedPreflight,
+  type LoadedPreflight,
+  PreflightFrame,
+  useLoadedPreflight,
+  usePreflightActions,
+  useVerdict,
+} from "../open-preflight";
+import { SaveStatus } from "../shell";
 import { NotAssessed } from "./not-assessed";
 
 const TITLE: Record<Verdict, string> = {

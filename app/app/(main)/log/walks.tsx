@@ -1,4 +1,4 @@
-import { PreflightsScreen } from "../../../features/preflights/preflights-screen";
+import { PreflightsScreen } from "../../../features/past-preflights/preflights-screen";
 
 export default function Walks() {
   return <PreflightsScreen />;

@@ -1,3 +1,3 @@
-import { WorkshopScreen } from "../../../features/airworthiness/workshop-screen";
+import { WorkshopScreen } from "../../../features/maintenance/workshop-screen";
 
 export default WorkshopScreen;

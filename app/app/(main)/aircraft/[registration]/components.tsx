@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { ComponentsScreen } from "../../../../features/airworthiness/components-screen";
+import { ComponentsScreen } from "../../../../features/maintenance/components-screen";
 
 export default function Components() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

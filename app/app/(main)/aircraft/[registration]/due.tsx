@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { DueScreen } from "../../../../features/airworthiness/due-screen";
+import { DueScreen } from "../../../../features/due/due-screen";
 
 export default function Due() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

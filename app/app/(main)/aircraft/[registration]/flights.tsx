@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { FlightsScreen } from "../../../../features/airworthiness/flights-screen";
+import { FlightsScreen } from "../../../../features/technical-log/flights-screen";
 
 export default function Flights() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

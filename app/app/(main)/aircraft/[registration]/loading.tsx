@@ -1,3 +1,3 @@
-import { aircraftPage } from "../../../../features/preflight-pages/preflight-page";
+import { aircraftPage } from "../../../../features/preflight-routes/preflight-page";
 
 export default aircraftPage("LoadingScreen");

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { LogsScreen } from "../../../../features/logs/logs-screen";
+import { LogsScreen } from "../../../../features/fluid-logs/logs-screen";
 
 export default function Logs() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { ReleaseScreen } from "../../../../features/airworthiness/release-screen";
+import { ReleaseScreen } from "../../../../features/maintenance/release-screen";
 
 export default function Release() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

@@ -1,3 +1,3 @@
-import { preflightPage } from "../../../../features/preflight-pages/preflight-page";
+import { preflightPage } from "../../../../features/preflight-routes/preflight-page";
 
 export default preflightPage("RunUpScreen");

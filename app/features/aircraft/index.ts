@@ -1,0 +1,3 @@
+/** The group's aircraft with their status. */
+
+export { useAircraftStatuses } from "./use-aircraft-status";

@@ -1,0 +1,3 @@
+/** Fuel and oil put in outside a preflight, and their history. */
+
+export { AddOilForm, useOilAddition } from "./add-oil-form";

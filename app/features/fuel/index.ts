@@ -1,0 +1,3 @@
+/** Refuelling, during a preflight or not. */
+
+export { CsvFaults, Refuel } from "./refuel";

@@ -1,0 +1,3 @@
+/** How long each look took. */
+
+export { PaceNote } from "./pace-note";

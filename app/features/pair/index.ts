@@ -1,0 +1,4 @@
+/** Two people on one preflight. */
+
+export { PairBar } from "./pair-bar";
+export { SecondPersonPanel } from "./second-person-panel";

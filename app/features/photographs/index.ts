@@ -1,0 +1,3 @@
+/** Photographs of a discrepancy. */
+
+export { Photographs } from "./photographs";
