@@ -5,15 +5,15 @@ import { countEventsToSend, countToSend, refusedEvents, saveEvents } from "../de
 import { saveNoteChange } from "../device/log/notes";
 import type { KeptSession } from "../device/log/startup-data";
 import { requestPersistence } from "../device/storage";
-import { sendAll } from "../device/sync";
+import { sendAll } from "../device/sync/sync";
 import { notifyTabs } from "../device/tabs";
 import { ownDue } from "./preflight/own-due";
-import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./preflight/planned-slice";
-import { eventsKept, eventsRecorded, keepFailed } from "./preflight/preflight-slice";
-import type { AppDispatch, RootState } from "./root-state";
-import { crewPicked, nightSet, sessionRestored } from "./session-slice";
-import { saveAgain, sendAgain } from "./sync/sync-actions";
-import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
+import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./state/planned-slice";
+import { eventsKept, eventsRecorded, keepFailed } from "./state/preflight-slice";
+import type { AppDispatch, RootState } from "./state/root-state";
+import { crewPicked, nightSet, sessionRestored } from "./state/session-slice";
+import { saveAgain, sendAgain } from "./state/sync-actions";
+import { draftsWait, queueKnown, serverMet } from "./state/sync-slice";
 
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;

@@ -6,15 +6,15 @@ import { loadStartupData } from "../device/log/startup-data";
 import { hearTabs } from "../device/tabs";
 import { openPreflight } from "./preflight/open-preflight";
 import { OPEN_PREFLIGHTS } from "./preflight/open-preflights";
-import { type PlannedState, plannedRestored } from "./preflight/planned-slice";
-import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight/preflight-slice";
-import type { AppDispatch, RootState } from "./root-state";
 import { retryUntilLoaded } from "./server/retry-until-loaded";
-import { serverApi } from "./server/server-api";
 import { bundleOf } from "./server/server-state";
-import { sessionRestored } from "./session-slice";
-import { sendAgain } from "./sync/sync-actions";
-import { draftsWait } from "./sync/sync-slice";
+import { type PlannedState, plannedRestored } from "./state/planned-slice";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./state/preflight-slice";
+import type { AppDispatch, RootState } from "./state/root-state";
+import { serverApi } from "./state/server-api";
+import { sessionRestored } from "./state/session-slice";
+import { sendAgain } from "./state/sync-actions";
+import { draftsWait } from "./state/sync-slice";
 
 /** Restores stored state after a reload, a closed tab or a killed browser. */
 export function restore(dispatch: AppDispatch): Promise<void> {

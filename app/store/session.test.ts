@@ -1,4 +1,4 @@
-import { crewPicked, nightSet, sessionRestored, sessionSlice } from "./session-slice";
+import { crewPicked, nightSet, sessionRestored, sessionSlice } from "./state/session-slice";
 
 const { reducer } = sessionSlice;
 const kept = { deviceId: "d", crewId: null, night: false };

@@ -11,17 +11,17 @@ import {
 } from "../device/log/event-log";
 import { readNote, saveNote } from "../device/log/notes";
 import { saveSent } from "../device/log/store-sent";
-import { sendAll } from "../device/sync";
+import { sendAll } from "../device/sync/sync";
 import { trainerBundle } from "../testing/trainer-bundle";
 import { openPreflight } from "./preflight/open-preflight";
 import { changeOpenPreflights } from "./preflight/open-preflights";
-import { selectPreflight } from "./preflight/preflight-slice";
 import { type EventInput, record, recordOfAircraft } from "./preflight/record";
 import { signPreflight } from "./preflight/sign-preflight";
 import { beginPreflight } from "./preflight/start-preflight";
 import { restore } from "./restore";
-import { serverApi } from "./server/server-api";
-import { crewPicked } from "./session-slice";
+import { selectPreflight } from "./state/preflight-slice";
+import { serverApi } from "./state/server-api";
+import { crewPicked } from "./state/session-slice";
 import { createStore } from "./store";
 import { correctClock } from "./sync/correct-clock";
 

@@ -1,7 +1,7 @@
 import { configureStore } from "@reduxjs/toolkit";
 import { listeners } from "./listeners";
-import { rootReducer } from "./root-state";
-import { serverApi } from "./server/server-api";
+import { rootReducer } from "./state/root-state";
+import { serverApi } from "./state/server-api";
 
 export function createStore() {
   return configureStore({

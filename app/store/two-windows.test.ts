@@ -1,7 +1,7 @@
 import { deviceDatabase } from "../device/log/database";
 import { readNote } from "../device/log/notes";
-import { type PlannedState, planned, planUsed, preferencesSet } from "./preflight/planned-slice";
-import { crewPicked, nightSet, sessionRestored } from "./session-slice";
+import { type PlannedState, planned, planUsed, preferencesSet } from "./state/planned-slice";
+import { crewPicked, nightSet, sessionRestored } from "./state/session-slice";
 import { createStore } from "./store";
 
 /** Two windows of one device: separate states, shared storage. */

@@ -1,7 +1,7 @@
 // Types and ids for pages, without the validation schemas.
 export * from "./api/api-types";
+export type { Refusal } from "./api/refusal";
 export * from "./bounds/plain-text";
 export * from "./events/new-id";
-export type { Refusal } from "./events/refusal";
 export * from "./files/phase-name";
 export * from "./permissions";

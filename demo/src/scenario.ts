@@ -1,5 +1,6 @@
 import type { CravixFile, CrewFile, EquipmentFile } from "@cravix/contract/files";
-import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core/aircraft/aircraft-type";
+import type { Aircraft, AircraftType, Airfield } from "@cravix/core/aircraft/aircraft-type";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import ans from "../data/aircraft-qx-ans.json";
 import cor from "../data/aircraft-qx-cor.json";
 import dov from "../data/aircraft-qx-dov.json";

@@ -5,11 +5,11 @@ export {
   databaseAnswers,
   openDatabase,
 } from "./db/database";
-export { migrateDatabase } from "./db/migrate-database";
 export { HOME_GROUP } from "./db/schema/group";
 export { acceptEvents } from "./events/accept-events";
 export { appendEvents } from "./events/append-events";
 export { checkProjections, rebuildOutdated } from "./events/check-projections";
+export { migrateDatabase } from "./events/migrate-database";
 export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";

@@ -4,8 +4,8 @@ import mysql from "mysql2/promise";
 import pino from "pino";
 import { createApp } from "../src/app";
 import { type Database, type DatabaseOptions, openDatabase } from "../src/db/database";
-import { migrateDatabase } from "../src/db/migrate-database";
 import { HOME_GROUP } from "../src/db/schema/group";
+import { migrateDatabase } from "../src/events/migrate-database";
 import { writeFile } from "../src/fleet/write-file";
 
 export const NOW = new Date("2026-05-01T12:00:00.000Z");

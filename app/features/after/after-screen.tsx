@@ -4,13 +4,13 @@ import type { PreflightState } from "@cravix/core/checklist/stream/preflight-sta
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch } from "../../store/hooks";
 import { closePreflight } from "../../store/preflight/sign-preflight";
+import { useAppDispatch } from "../../store/state/hooks";
+import { Screen } from "../../ui/frame/screen";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Keypad, pressKey } from "../../ui/input/keypad";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

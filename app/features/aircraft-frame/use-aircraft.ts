@@ -1,9 +1,9 @@
 import { useEffect, useMemo } from "react";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { NOTHING_PLANNED } from "../../store/preflight/planned-slice";
 import { preferencesOf } from "../../store/preflight/preferences-of";
 import { retryUntilLoaded } from "../../store/server/retry-until-loaded";
 import { useBundle, useCrew } from "../../store/server/server-state";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { NOTHING_PLANNED } from "../../store/state/planned-slice";
 import { useOpenDiscrepancies } from "./use-open-discrepancies";
 
 /** Data of one aircraft for pages before a preflight: bundle, plan, preferences. */

@@ -2,8 +2,8 @@ import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
 import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";
-import type { KnownBundle } from "../../store/server/server-api";
 import { useCrew } from "../../store/server/server-state";
+import type { KnownBundle } from "../../store/state/server-api";
 
 /** Open discrepancies of an aircraft: from the server plus this device, online or offline. */
 export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {

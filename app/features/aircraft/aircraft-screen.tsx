@@ -2,14 +2,14 @@ import { type AircraftSummary, can, rolesThatCan } from "@cravix/contract/client
 import { type Href, router, useFocusEffect } from "expo-router";
 import { useCallback, useDeferredValue, useEffect, useState } from "react";
 import { ScrollView, View } from "react-native";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { fetchOthers, refresh, refreshOnOpening, useFleet } from "../../store/server/server-state";
-import { crewPicked } from "../../store/session-slice";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { crewPicked } from "../../store/state/session-slice";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { NavLink } from "../../ui/input/nav-link";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { InstallHint, NightSwitch, PageNotFound, SaveStatus } from "../shell";

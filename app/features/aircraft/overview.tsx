@@ -1,7 +1,7 @@
 import type { AircraftSummary } from "@cravix/contract/client";
 import { View } from "react-native";
-import type { OpenPreflight } from "../../store/preflight/preflight-slice";
 import { useBundle, useCrew } from "../../store/server/server-state";
+import type { OpenPreflight } from "../../store/state/preflight-slice";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";

@@ -8,7 +8,7 @@ import { type Href, router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { eventsOfPreflight, listOf } from "../../device/log/event-log";
-import type { OpenPreflight } from "../../store/preflight/preflight-slice";
+import type { OpenPreflight } from "../../store/state/preflight-slice";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 

@@ -4,9 +4,9 @@ import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { type AircraftStatus, aircraftStatus } from "@cravix/core/verdict/aircraft-status";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
-import { useAppSelector } from "../../store/hooks";
 import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { useFleet } from "../../store/server/server-state";
+import { useAppSelector } from "../../store/state/hooks";
 
 /** Status of an aircraft; none without a checklist, or before its open discrepancies are known. */
 export interface Known {

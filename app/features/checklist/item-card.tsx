@@ -1,10 +1,10 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { requestedFlight } from "@cravix/core/verdict/judges/judge-airworthiness";
 import { View } from "react-native";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { record } from "../../store/preflight/record";
 import { localPhotographs, withPhotographs } from "../../store/preflight/unsynced-events";
 import { useBundle } from "../../store/server/server-state";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { GoodMark } from "../../ui/good-mark";
 import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";

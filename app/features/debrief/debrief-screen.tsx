@@ -5,9 +5,9 @@ import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { useBundle } from "../../store/server/server-state";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

@@ -1,7 +1,7 @@
 import { Redirect, router } from "expo-router";
 import { View } from "react-native";
-import { useAppSelector } from "../../store/hooks";
 import { useFleet } from "../../store/server/server-state";
+import { useAppSelector } from "../../store/state/hooks";
 import { Toggle } from "../../ui/input/toggle";
 import { PageNotFound } from "../shell";
 import { DepartureScreen } from "./departure-screen";

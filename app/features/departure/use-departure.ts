@@ -15,10 +15,10 @@ import { temperatureAt } from "@cravix/core/weather/forecast-at";
 import { notForNow, type ProposedCondition, proposedConditions } from "@cravix/core/weather/judge-report";
 import { lightOf } from "@cravix/core/weather/light";
 import { useMemo } from "react";
-import { applyPatch, type Change } from "../../store/apply-patch";
-import { useAppDispatch } from "../../store/hooks";
 import { flightOfPerson, minimaOf } from "../../store/preflight/local-pilot";
-import { type PlannedDeparture, planned } from "../../store/preflight/planned-slice";
+import { applyPatch, type Change } from "../../store/state/apply-patch";
+import { useAppDispatch } from "../../store/state/hooks";
+import { type PlannedDeparture, planned } from "../../store/state/planned-slice";
 import type { KnownAircraft } from "../aircraft-frame";
 import { usePersonDue } from "../person-due";
 

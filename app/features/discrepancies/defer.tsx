@@ -11,9 +11,9 @@ import { FLIGHT_KINDS, type FlightKind } from "@cravix/core/airworthiness/due/du
 import type { DiscrepancyDeferral } from "@cravix/core/airworthiness/life/deferral";
 import { useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useBundle } from "../../store/server/server-state";
+import { useAppDispatch } from "../../store/state/hooks";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
 import { DateField } from "../../ui/input/date-field";

@@ -3,9 +3,9 @@ import { ASKED_BY, type AskedBy } from "@cravix/core/airworthiness/life/deferral
 import { FINDING_GRADES, type FindingGrade } from "@cravix/core/judgement/judgement";
 import { useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useBundle, useCrew } from "../../store/server/server-state";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";

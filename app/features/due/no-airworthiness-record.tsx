@@ -1,5 +1,5 @@
+import { Screen } from "../../ui/frame/screen";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
 /** Explains that no airworthiness record is on file, and how to add one. */

@@ -11,10 +11,10 @@ import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
-import { useAppSelector } from "../../store/hooks";
 import { localAirworthiness } from "../../store/preflight/local-airworthiness";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
-import type { KnownBundle } from "../../store/server/server-api";
+import { useAppSelector } from "../../store/state/hooks";
+import type { KnownBundle } from "../../store/state/server-api";
 
 /** Events on this device the server's data does not include yet; updated after sending. */
 export function useLocalEvents(bundle: Pick<KnownBundle, "saidAt"> | undefined): PreflightEvent[] {

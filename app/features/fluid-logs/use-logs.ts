@@ -5,8 +5,8 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
 import { localFluidRows } from "../../store/preflight/local-fluid-memory";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
-import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
+import type { KnownBundle } from "../../store/state/server-api";
 
 export interface Logs {
   rows: FluidRow[];

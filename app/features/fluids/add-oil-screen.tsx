@@ -1,9 +1,9 @@
 import { ONLY_ENGINE } from "@cravix/core/readings/reading-keys";
 import { formatQuantity } from "@cravix/core/units/format";
+import { Screen } from "../../ui/frame/screen";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { AddOilForm, useOilAddition } from "../fluid-logs";
 import {

@@ -2,10 +2,10 @@ import { formatNumber } from "@cravix/core/units/format";
 import { checkUplifts, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
 import { useState } from "react";
 import { View } from "react-native";
+import { Screen } from "../../ui/frame/screen";
 import { goBack } from "../../ui/go-back";
 import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

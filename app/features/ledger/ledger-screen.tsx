@@ -1,9 +1,9 @@
 import { entryText, type LedgerEntry } from "@cravix/core/ledger/fold-ledger";
 import { View } from "react-native";
+import { Screen } from "../../ui/frame/screen";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

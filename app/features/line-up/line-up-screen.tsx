@@ -4,9 +4,9 @@ import { Redirect, router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

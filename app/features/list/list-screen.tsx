@@ -3,8 +3,8 @@ import { type ComposedList, ComposeError, composeList } from "@cravix/core/check
 import { memo, useMemo } from "react";
 import { FlatList, ScrollView, View } from "react-native";
 import { composeInput } from "../../store/preflight/start-preflight";
+import { BackButton, Screen } from "../../ui/frame/screen";
 import { PageHead } from "../../ui/page-head";
-import { BackButton, Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";

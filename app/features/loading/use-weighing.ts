@@ -4,8 +4,8 @@ import { weighingChange } from "@cravix/core/mass-and-balance/same-datum";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
 import { usePersistedState } from "../../device/log/use-persisted-state";
-import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
+import { useAppDispatch } from "../../store/state/hooks";
 
 /** Text as entered. */
 export interface WeighingDraft {

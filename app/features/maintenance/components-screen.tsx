@@ -14,16 +14,16 @@ import { isCounted, readingFault, readingFor } from "@cravix/core/airworthiness/
 import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useCrew } from "../../store/server/server-state";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
+import { Screen } from "../../ui/frame/screen";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";

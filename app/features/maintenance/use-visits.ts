@@ -18,9 +18,9 @@ import { useEffect, useMemo, useState } from "react";
 import { usePersistedState } from "../../device/log/use-persisted-state";
 import { planInWorker } from "../../device/workers/plan-work";
 import type { PlannedAircraft } from "../../device/workers/visits.worker";
-import { useAppSelector } from "../../store/hooks";
-import { serverApi } from "../../store/server/server-api";
 import { groupTimeZone, useFleet } from "../../store/server/server-state";
+import { useAppSelector } from "../../store/state/hooks";
+import { serverApi } from "../../store/state/server-api";
 import { useWorkshop } from "./use-workshop";
 
 /** Planning horizon for visits, days. */

@@ -3,7 +3,7 @@ import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan
 import { useCallback, useEffect, useState } from "react";
 import { api, ServerUnreachableError } from "../../device/api";
 import { readNote, saveNote } from "../../device/log/notes";
-import { useAppSelector } from "../../store/hooks";
+import { useAppSelector } from "../../store/state/hooks";
 
 /** A component in storage. */
 export type OnShelf = ComponentSnapshot & {

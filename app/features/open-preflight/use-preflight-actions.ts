@@ -8,8 +8,8 @@ import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
 import type { FindingGrade } from "@cravix/core/judgement/judgement";
 import { blockedBy, stationBlockedBy } from "@cravix/core/ledger/blocked-by";
 import { useMemo } from "react";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { type EventInput, JUST_LOGGED, record, recordAll } from "../../store/preflight/record";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import type { HowRead } from "./how-read";
 import type { LoadedPreflight } from "./use-preflight";
 

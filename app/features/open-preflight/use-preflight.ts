@@ -5,9 +5,9 @@ import { foldLedger } from "@cravix/core/ledger/fold-ledger";
 import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import { computeVerdict } from "@cravix/core/verdict/verdict";
 import { useEffect, useMemo, useState } from "react";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { openPreflight } from "../../store/preflight/open-preflight";
-import { selectPreflight } from "../../store/preflight/preflight-slice";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { selectPreflight } from "../../store/state/preflight-slice";
 
 /** Preflight of this address, restored from the device if necessary. */
 export function usePreflight(id: string) {

@@ -5,7 +5,7 @@ import { partOfTitle } from "@cravix/core/aircraft/part-of";
 import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { capital } from "@cravix/core/units/format";
 import { View } from "react-native";
-import type { Change } from "../../store/apply-patch";
+import type { Change } from "../../store/state/apply-patch";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";

@@ -1,11 +1,11 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
 import { type OwnItem, phaseIndex } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
+import { Screen } from "../../ui/frame/screen";
 import { GoodMark } from "../../ui/good-mark";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";

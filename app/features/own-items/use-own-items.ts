@@ -5,9 +5,9 @@ import type { Aircraft, Item, OwnItem } from "@cravix/core/aircraft/aircraft-typ
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
 import { usePersistedState } from "../../device/log/use-persisted-state";
-import { applyPatch, type Change } from "../../store/apply-patch";
-import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
+import { applyPatch, type Change } from "../../store/state/apply-patch";
+import { useAppDispatch } from "../../store/state/hooks";
 import type { KnownAircraft } from "../aircraft-frame";
 import { ownDifference } from "./difference";
 

@@ -1,8 +1,8 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { useCrew } from "../../store/server/server-state";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
-import { Screen } from "../../ui/screen";
 import { type Acts, ItemBlocked, type LoadedPreflight } from "../open-preflight";
 
 /** Asks who the second person is, for items that need two. */

@@ -1,9 +1,9 @@
 import type { CrewMember } from "@cravix/contract/client";
 import { lazy, Suspense, useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { bundleOf, useCrew, useFleet, usePreflights } from "../../store/server/server-state";
-import { crewPicked } from "../../store/session-slice";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { crewPicked } from "../../store/state/session-slice";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
 import { ListRow } from "../../ui/input/list-row";

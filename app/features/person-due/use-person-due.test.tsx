@@ -5,7 +5,7 @@ import { deviceDatabase } from "../../device/log/database";
 import { saveNote } from "../../device/log/notes";
 import { askDue, savedDueItems } from "../../store/preflight/own-due";
 import { restore } from "../../store/restore";
-import { crewPicked } from "../../store/session-slice";
+import { crewPicked } from "../../store/state/session-slice";
 import { createStore } from "../../store/store";
 import { usePersonDue } from "./use-person-due";
 

@@ -6,12 +6,12 @@ import {
 } from "@cravix/core/airworthiness/people/person-due";
 import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
-import { useAppSelector } from "../../store/hooks";
 import { happenedTo } from "../../store/preflight/local-pilot";
 import { askDue, type KeptRecord, savedDueItems } from "../../store/preflight/own-due";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { retryWithBackoff } from "../../store/server/retry-with-backoff";
 import { useCrew } from "../../store/server/server-state";
+import { useAppSelector } from "../../store/state/hooks";
 
 /** Delay before "unknown" is shown, ms: a line that appears briefly would move the page. */
 const SOON_MS = 700;

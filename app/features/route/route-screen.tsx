@@ -1,14 +1,14 @@
 import { EXACT_UP_TO } from "@cravix/core/route/best-order";
 import { useState } from "react";
 import { View } from "react-native";
-import { applyPatch } from "../../store/apply-patch";
-import { useAppDispatch } from "../../store/hooks";
-import { preferencesSet } from "../../store/preflight/planned-slice";
+import { applyPatch } from "../../store/state/apply-patch";
+import { useAppDispatch } from "../../store/state/hooks";
+import { preferencesSet } from "../../store/state/planned-slice";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";

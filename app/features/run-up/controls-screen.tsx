@@ -6,13 +6,13 @@ import { View } from "react-native";
 import Svg, { Circle, Line, Path, Rect } from "react-native-svg";
 import { speak } from "../../device/platform/speech";
 import { Alert } from "../../ui/alert";
+import { Screen } from "../../ui/frame/screen";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { PageHead } from "../../ui/page-head";
 import { usePalette } from "../../ui/paint/use-palette";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import {

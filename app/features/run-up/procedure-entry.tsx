@@ -19,12 +19,12 @@ import {
 import { convertTo, type RunUpEngine } from "@cravix/core/run-up-entry";
 import { useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/preflight/record";
+import { useAppDispatch } from "../../store/state/hooks";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import type { LoadedPreflight } from "../open-preflight";
 import { LiveRunUp } from "./live/live-run-up";

@@ -7,9 +7,9 @@ import { hearInstallOffer } from "../../device/install";
 import { DeviceError } from "../../device/log/database";
 import { cacheInterface } from "../../device/service-worker";
 import { restore, restoreRest } from "../../store/restore";
+import { sendAgain } from "../../store/state/sync-actions";
+import { newVersionWaits } from "../../store/state/version-slice";
 import { createStore } from "../../store/store";
-import { sendAgain } from "../../store/sync/sync-actions";
-import { newVersionWaits } from "../../store/version-slice";
 import { Text } from "../../ui/text";
 import { PageFailed } from "./page-failed";
 

@@ -1,6 +1,6 @@
 import { View } from "react-native";
 import { loadNewVersion } from "../../device/service-worker";
-import { useAppSelector } from "../../store/hooks";
+import { useAppSelector } from "../../store/state/hooks";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 

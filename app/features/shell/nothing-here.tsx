@@ -1,8 +1,8 @@
 import { router } from "expo-router";
 import type { ReactNode } from "react";
+import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
 /** Placeholder for something missing: what is missing, what that means, and a way on. */

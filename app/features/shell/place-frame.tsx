@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { ScrollView, View } from "react-native";
+import { Screen } from "../../ui/frame/screen";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
 import { useWide } from "../../ui/use-wide";
 import { SaveStatus } from "./save-status";
 

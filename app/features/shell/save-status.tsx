@@ -1,6 +1,6 @@
 import { router } from "expo-router";
 import { Pressable } from "react-native";
-import { useAppSelector } from "../../store/hooks";
+import { useAppSelector } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
 import { Text } from "../../ui/text";
 

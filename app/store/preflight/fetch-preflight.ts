@@ -1,8 +1,8 @@
 import { api } from "../../device/api";
 import { eventsOfPreflight, listOf } from "../../device/log/event-log";
 import { saveSent } from "../../device/log/store-sent";
-import type { AppDispatch, RootState } from "../root-state";
-import { eventsSeen, preflightOpened } from "./preflight-slice";
+import { eventsSeen, preflightOpened } from "../state/preflight-slice";
+import type { AppDispatch, RootState } from "../state/root-state";
 
 /** Downloads a preflight from the server, stores what is missing here, and continues it. */
 export function fetchPreflight(id: string) {

@@ -1,7 +1,7 @@
 import { eventsOfPreflight, listOf } from "../../device/log/event-log";
-import type { AppDispatch } from "../root-state";
+import { preflightOpened } from "../state/preflight-slice";
+import type { AppDispatch } from "../state/root-state";
 import { fetchPreflight } from "./fetch-preflight";
-import { preflightOpened } from "./preflight-slice";
 
 /** Opens a preflight from this device, or from the server if it was started elsewhere. Resolves to false if neither has it. */
 export function openPreflight(id: string) {

@@ -1,7 +1,7 @@
 import { changeNote } from "../../device/log/notes";
 import { notifyTabs } from "../../device/tabs";
-import type { AppDispatch, RootState } from "../root-state";
-import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
+import { type OpenPreflight, openPreflightsKnown } from "../state/preflight-slice";
+import type { AppDispatch, RootState } from "../state/root-state";
 
 /** Key of the note listing open preflights. */
 export const OPEN_PREFLIGHTS = "open preflights";

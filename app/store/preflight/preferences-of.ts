@@ -1,6 +1,6 @@
 import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
 import { defaultPreferences, mayGroup, type Preferences } from "@cravix/core/aircraft/preferences";
-import { preferencesKey } from "./planned-slice";
+import { preferencesKey } from "../state/planned-slice";
 
 /** Preferences of this pilot for this aircraft: set on this device, else from their last preflight, else the type's. */
 export function preferencesOf(

@@ -1,8 +1,8 @@
 import { idMsecs, newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core/checklist/stream/events";
 import { type FluidAddition, logOutsidePreflight } from "@cravix/core/verdict/fluid-addition";
-import type { AppDispatch, RootState } from "../root-state";
-import { eventsRecorded } from "./preflight-slice";
+import { eventsRecorded } from "../state/preflight-slice";
+import type { AppDispatch, RootState } from "../state/root-state";
 
 let lastMsecs = 0;
 

@@ -1,9 +1,9 @@
 import { ConflictError, eventsOfPreflight, saveAtomically } from "../../device/log/event-log";
 import { notifyTabs } from "../../device/tabs";
-import type { AppDispatch, RootState } from "../root-state";
-import { sendAgain } from "../sync/sync-actions";
+import { eventsRecorded, eventsSeen } from "../state/preflight-slice";
+import type { AppDispatch, RootState } from "../state/root-state";
+import { sendAgain } from "../state/sync-actions";
 import { changeOpenPreflights } from "./open-preflights";
-import { eventsRecorded, eventsSeen } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
 
 /**

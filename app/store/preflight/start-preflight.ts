@@ -12,17 +12,22 @@ import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { saveAtomically } from "../../device/log/event-log";
 import { notifyTabs } from "../../device/tabs";
-import type { AppDispatch, RootState } from "../root-state";
 import { bundleOf, fleetOf } from "../server/server-state";
-import { sendAgain } from "../sync/sync-actions";
+import { NOTHING_PLANNED, planUsed } from "../state/planned-slice";
+import {
+  eventsSeen,
+  type OpenPreflight,
+  openPreflightsKnown,
+  preflightOpened,
+} from "../state/preflight-slice";
+import type { AppDispatch, RootState } from "../state/root-state";
+import { sendAgain } from "../state/sync-actions";
 import { localAirworthiness } from "./local-airworthiness";
 import { localFluidMemory } from "./local-fluid-memory";
 import { localPilot } from "./local-pilot";
 import { localTurnaroundReason } from "./local-turnaround";
 import { begun, OPEN_PREFLIGHTS } from "./open-preflights";
-import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { preferencesOf } from "./preferences-of";
-import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
 import { localOpenDiscrepancies, unsyncedEvents } from "./unsynced-events";
 

@@ -4,7 +4,7 @@ import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { foldDiscrepancies } from "@cravix/core/checklist/stream/fold-discrepancies";
 import { eventsBeyond } from "../../device/log/event-log";
-import type { KnownBundle } from "../server/server-api";
+import type { KnownBundle } from "../state/server-api";
 
 /** Tolerance between request and response times, ms. */
 const SLACK_MS = 60_000;

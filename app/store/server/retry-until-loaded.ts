@@ -1,6 +1,6 @@
-import type { AppDispatch, RootState } from "../root-state";
+import type { AppDispatch, RootState } from "../state/root-state";
+import { serverApi } from "../state/server-api";
 import { retryWithBackoff } from "./retry-with-backoff";
-import { serverApi } from "./server-api";
 import { bundleOf, fleetOf, refresh } from "./server-state";
 
 /**

@@ -1,9 +1,9 @@
 import type { CrewMember } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { useCallback, useEffect, useMemo } from "react";
-import { useAppDispatch, useAppSelector } from "../hooks";
-import type { AppDispatch, RootState } from "../root-state";
-import { type KnownBundle, type KnownFleet, serverApi } from "./server-api";
+import { useAppDispatch, useAppSelector } from "../state/hooks";
+import type { AppDispatch, RootState } from "../state/root-state";
+import { type KnownBundle, type KnownFleet, serverApi } from "../state/server-api";
 
 const fleetResult = serverApi.endpoints.fleet.select();
 const NOBODY: CrewMember[] = [];

@@ -2,8 +2,8 @@ import { clockAheadMs } from "../../device/api";
 import { correctTimes } from "../../device/log/correct-times";
 import { notifyTabs } from "../../device/tabs";
 import { openPreflight } from "../preflight/open-preflight";
-import type { AppDispatch, RootState } from "../root-state";
-import { sendAgain } from "./sync-actions";
+import type { AppDispatch, RootState } from "../state/root-state";
+import { sendAgain } from "../state/sync-actions";
 
 /** Corrects the times of events rejected as being in the future, and sends them with the correction recorded. */
 export function correctClock() {

@@ -12,16 +12,16 @@ import {
 } from "../../device/log/event-log";
 import { trainerBundle } from "../../testing/trainer-bundle";
 import { openPreflight } from "../preflight/open-preflight";
-import { planned } from "../preflight/planned-slice";
-import { preflightOpened, selectPreflight } from "../preflight/preflight-slice";
 import { record, recordAll } from "../preflight/record";
 import { beginPreflight } from "../preflight/start-preflight";
 import { localOpenDiscrepancies } from "../preflight/unsynced-events";
 import { restore } from "../restore";
-import { serverApi } from "../server/server-api";
-import { crewPicked } from "../session-slice";
+import { planned } from "../state/planned-slice";
+import { preflightOpened, selectPreflight } from "../state/preflight-slice";
+import { serverApi } from "../state/server-api";
+import { crewPicked } from "../state/session-slice";
+import { sendAgain } from "../state/sync-actions";
 import { createStore } from "../store";
-import { sendAgain } from "./sync-actions";
 
 const bundle = trainerBundle;
 const server = {

@@ -3,7 +3,7 @@ import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { deviceDatabase } from "../../device/log/database";
 import { countToSend, saveEvents } from "../../device/log/event-log";
 import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/stored-photos";
-import { sendAll } from "../../device/sync";
+import { sendAll } from "../../device/sync/sync";
 
 /** A photo and its event on the way from the device to the server. */
 

@@ -1,4 +1,4 @@
-import { useAppSelector } from "../../store/hooks";
+import { useAppSelector } from "../../store/state/hooks";
 import { DAY, NIGHT, type Palette } from "./palette";
 
 export function usePalette(): Palette {

@@ -1,10 +1,4 @@
-import type {
-  Aircraft,
-  AircraftType,
-  Airfield,
-  Condition,
-  RuleSet,
-} from "@cravix/core/aircraft/aircraft-type";
+import type { Aircraft, AircraftType, Airfield, Condition } from "@cravix/core/aircraft/aircraft-type";
 import type { Preferences } from "@cravix/core/aircraft/preferences";
 import type { EquipmentList, MinimumEntry } from "@cravix/core/airworthiness/deferral/deferral-rules";
 import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
@@ -17,10 +11,11 @@ import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import type { LastFluids } from "@cravix/core/logs/last-fluids";
 import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
 import type { EarlierPreflight } from "@cravix/core/pace/station-times";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import type { MemoryReading } from "@cravix/core/run-up/record/run-up-memory";
 import type { Unit } from "@cravix/core/units/convert";
 import type { StatusReason } from "@cravix/core/verdict/aircraft-status";
-import type { Refusal } from "../events/refusal";
+import type { Refusal } from "./refusal";
 
 /** Maximum events per request. */
 export const MAX_BATCH = 500;

@@ -1,12 +1,5 @@
 import { CONDITIONS } from "@cravix/core/aircraft/aircraft-type";
-import {
-  BRAKE_WAYS,
-  CARDS,
-  HANDS,
-  METHODS,
-  RETURN_RULES,
-  SURFACE_WAYS,
-} from "@cravix/core/aircraft/preferences";
+import { RETURN_RULES } from "@cravix/core/aircraft/preferences";
 import { LAUNCH_WAYS } from "@cravix/core/airworthiness/airworthiness-snapshot";
 import { AIRSPACE_KINDS, FLIGHT_USES, PURPOSES } from "@cravix/core/airworthiness/due/due-item";
 import { ASKED_BY } from "@cravix/core/airworthiness/life/deferral";
@@ -31,6 +24,7 @@ import { MAX_TRACE_POINTS, RUN_UP_SOURCES, TRACE_SOURCES } from "@cravix/core/ru
 import { QuantityError, UNITS } from "@cravix/core/units/convert";
 import { assertPlausible } from "@cravix/core/units/plausible";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+import type { Refusal } from "../api/refusal";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, name, requiredText, text, utcTime } from "../bounds/fields";
 import { boundsViolation, EVENT_BOUNDS } from "../bounds/measure-value";
@@ -44,9 +38,9 @@ import {
   workSchema,
 } from "../files/schemas/airworthiness-schema";
 import { personDueSchema, personWorkSchema } from "../files/schemas/person-schema";
+import { preferencesSchema } from "../files/schemas/preferences-schema";
 import { weatherToldFields } from "../files/schemas/weather-schema";
 import { quickCheck } from "./quick-check";
-import type { Refusal } from "./refusal";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
 
@@ -62,19 +56,6 @@ const photographHash = () =>
   string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photo");
 /** Devices reduce photos below this size. */
 const MAX_PX = 4096;
-
-/** A pilot's preferences, wherever they are transmitted. */
-export const preferencesSchema = object({
-  method: string().required().oneOf(METHODS),
-  start: name(),
-  hand: string().required().oneOf(HANDS),
-  order: array().of(key()).max(300),
-  surfaces: string().required().oneOf(SURFACE_WAYS),
-  brake: string().required().oneOf(BRAKE_WAYS),
-  afterInterruption: string().required().oneOf(RETURN_RULES),
-  sample: string().oneOf(SAMPLE_FATES),
-  cards: string().oneOf(CARDS),
-});
 
 /** An optional object, complete if present, without unknown fields. */
 const optional = (schema: ObjectSchema<object>) => schema.noUnknown().default(undefined).optional();

@@ -5,7 +5,6 @@ import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, key, name, requiredText, text } from "../bounds/fields";
-import { preferencesSchema } from "../events/event-schema";
 import {
   airfieldSchema,
   day,
@@ -21,6 +20,7 @@ import {
   stationSchema,
   totalsSchema,
 } from "./schemas";
+import { preferencesSchema } from "./schemas/preferences-schema";
 import { type FileFault, validateFile } from "./validate-file";
 
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();

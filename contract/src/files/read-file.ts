@@ -4,7 +4,6 @@ import type {
   Airfield,
   Item,
   ReadingSpec,
-  RuleSet,
 } from "@cravix/core/aircraft/aircraft-type";
 import { type AircraftRecord, recordFaults } from "@cravix/core/airworthiness/aircraft-record";
 import {
@@ -21,6 +20,7 @@ import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profi
 import { performanceFaults } from "@cravix/core/performance/performance-profile";
 import { readingDefinition, readingName } from "@cravix/core/readings/reading-keys";
 import { isInside } from "@cravix/core/route/walking-distance";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import { isConvertible, QuantityError } from "@cravix/core/units/convert";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";

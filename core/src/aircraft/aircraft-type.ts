@@ -1,8 +1,7 @@
 import type { CrosswindLimit } from "../air/judge-wind";
-import type { DeferralRules } from "../airworthiness/deferral/deferral-rules";
 import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
-import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
+import type { FuelProfile } from "../fuel/judge-fuel";
 import type { FindingGrade, LimitRange, Source } from "../judgement/judgement";
 import type { OilProfile } from "../oil/judge-oil";
 import type { RunwayMark } from "../performance/abort-point";
@@ -12,7 +11,6 @@ import { READING_TOPICS } from "../readings/reading-keys";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
-import type { NightBegins } from "../weather/night-begins";
 import type { AcceptedWeather } from "../weather/present-hazards";
 import type { Cabin } from "./cabin";
 import type { MethodTag, Recommended } from "./preferences";
@@ -383,39 +381,6 @@ export interface Airfield {
   /** Id of this airfield's rule set. */
   rules?: string;
   runways: Runway[];
-}
-
-/** Rules as data; an example set ships, others can be added. */
-export interface RuleSet {
-  format: "cravix.rule-set/1";
-  id: string;
-  name: string;
-  reserves: { when: "day" | "night" | "instrument"; minutes: number; source: Source }[];
-  altimeter?: { feet: number; source: Source };
-  /** When night begins. */
-  night?: { begins: NightBegins; source: Source };
-  /** Minimum safety factors for take-off and landing distances. */
-  runwayFactors?: { takeOff: number; landing: number; source: Source };
-  /** Minimum visibility and ceiling for visual flight, for every pilot. */
-  minima?: { visibilityM?: number; ceilingFt?: number; noUnknown?: true; source: Source };
-  /** How inoperative equipment may be deferred. */
-  deferral?: DeferralRules;
-  /** Rule that lets a pilot do and sign preventive maintenance; absent: not allowed. */
-  preventive?: { source: Source };
-}
-
-/** Minutes of fuel that must remain on landing: the largest reserve that applies today. */
-export function reserveFor(
-  rules: RuleSet | undefined,
-  conditions: readonly Condition[],
-): FuelReserve | undefined {
-  const applies = rules?.reserves.filter(
-    ({ when }) => when === "day" || conditions.includes(when as Condition),
-  );
-  return applies?.reduce<FuelReserve | undefined>(
-    (most, { minutes, source }) => (most && most.minutes >= minutes ? most : { minutes, source }),
-    undefined,
-  );
 }
 
 /** Index of a station's phase in the order of a flight, from 0. */

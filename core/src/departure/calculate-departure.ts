@@ -1,4 +1,4 @@
-import type { AircraftType, Airfield, RuleSet, Runway } from "../aircraft/aircraft-type";
+import type { AircraftType, Airfield, Runway } from "../aircraft/aircraft-type";
 import { checkLoad, type LoadCheck } from "../mass-and-balance/check-load";
 import type { Burn, Load, LoadingProfile } from "../mass-and-balance/loading-profile";
 import { type MinimaSet, strictest } from "../minima/minima";
@@ -12,6 +12,7 @@ import {
   type SurfaceState,
 } from "../performance/distance-needed";
 import { type ChartPoint, readChart } from "../performance/read-chart";
+import type { RuleSet } from "../rules/rule-set";
 import { type WindRange, type WorstWind, worstWind } from "../runways/worst-wind";
 import { QuantityError } from "../units/convert";
 import { type FieldAir, fieldAir } from "../weather/air-today";

@@ -1,7 +1,8 @@
-import type { Condition, RuleSet } from "../aircraft/aircraft-type";
+import type { Condition } from "../aircraft/aircraft-type";
 import type { PilotInDate } from "../airworthiness/people/pilot-in-date";
 import type { MinimaSet } from "../minima/minima";
 import type { LaunchLimit } from "../performance/performance-profile";
+import type { RuleSet } from "../rules/rule-set";
 import type { WindRange } from "../runways/worst-wind";
 import type { FlightLight } from "../weather/light";
 import type { AcceptedWeather } from "../weather/present-hazards";

@@ -1,5 +1,6 @@
-import type { AircraftType, RuleSet } from "../aircraft/aircraft-type";
+import type { AircraftType } from "../aircraft/aircraft-type";
 import { type MinimaSet, minimaFor } from "../minima/minima";
+import type { RuleSet } from "../rules/rule-set";
 
 /** All limits for a flight: rule, aircraft, authorisation and personal minimums. `day`: YYYY-MM-DD. Complexity: O(sets). */
 export function minimaSets({

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { type RuleSet, reserveFor } from "../aircraft/aircraft-type";
 import type { Source } from "../judgement/judgement";
+import { type RuleSet, reserveFor } from "../rules/rule-set";
 import { type FuelProfile, judgeFuel } from "./judge-fuel";
 import { enduranceMin, usableFuelL } from "./margin/endurance";
 import { type DipCalibration, volumeFromDip } from "./tanks/volume-from-dip";

@@ -1,8 +1,9 @@
-import type { Airfield, Item, RuleSet } from "../aircraft/aircraft-type";
+import type { Airfield, Item } from "../aircraft/aircraft-type";
 import { type ComposeInput, composeList } from "../checklist/list/compose-list";
 import type { EventData, PreflightEvent } from "../checklist/stream/events";
 import type { LoadingProfile } from "../mass-and-balance/loading-profile";
 import type { MinimaSet } from "../minima/minima";
+import type { RuleSet } from "../rules/rule-set";
 import type { WeatherReport } from "../weather/report";
 import { event, item, LIST_INPUT, source, type } from "./small-aircraft";
 

@@ -1,8 +1,9 @@
-import type { Airfield, RuleSet } from "../aircraft/aircraft-type";
+import type { Airfield } from "../aircraft/aircraft-type";
 import { composeList } from "../checklist/list/compose-list";
 import type { EventData, PreflightEvent } from "../checklist/stream/events";
 import { foldPreflight } from "../checklist/stream/fold-preflight";
 import type { MinimaSet } from "../minima/minima";
+import type { RuleSet } from "../rules/rule-set";
 import { event, item, LIST_INPUT, source, streamId, type } from "../testing/small-aircraft";
 import type { WeatherReport } from "../weather/report";
 import { judgePreflight } from "./judge-preflight";

@@ -1,4 +1,4 @@
-import type { AircraftType, RuleSet } from "../aircraft/aircraft-type";
+import type { AircraftType } from "../aircraft/aircraft-type";
 import { composeList } from "../checklist/list/compose-list";
 import { currentItem } from "../checklist/next-item";
 import type { PreflightEvent } from "../checklist/stream/events";
@@ -6,6 +6,7 @@ import { foldIncrementally, foldPreflight } from "../checklist/stream/fold-prefl
 import { judgeHourMeter } from "../engine/judge-hour-meter";
 import { fluidLogOf, fluidRowsOf } from "../logs/fluid-rows";
 import { type FluidLog, fluidMemory } from "../memory/fluid-memory";
+import type { RuleSet } from "../rules/rule-set";
 import {
   answered,
   event,

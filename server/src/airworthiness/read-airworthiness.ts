@@ -11,9 +11,8 @@ import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from "../db/schema/airworthiness";
 import { fileVersion } from "../db/schema/fleet";
-import { DAILY } from "../events/projections/work-rows";
 import { effectiveRecords, workOf } from "./effective-record";
-import { STANDING } from "./standing-works";
+import { DAILY, STANDING } from "./standing-works";
 
 /** Days of history for the usage pattern. */
 const USUAL_DAYS = 730;

@@ -6,3 +6,6 @@ export const STANDING = sql`not exists (
   select 1 from ${releaseWithdrawn}
   where ${releaseWithdrawn.groupId} = ${workDone.groupId} and ${releaseWithdrawn.of} = ${workDone.id}
 )`;
+
+/** Key of the daily inspection among works. */
+export const DAILY = "daily inspection";

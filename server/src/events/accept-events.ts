@@ -2,7 +2,7 @@ import { canonicalJson, checkEvent, type EventsResponse, type Refusal } from "@c
 import { addDays, localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import type { EventData, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { Db } from "../db/database";
-import { yieldingLoop } from "../yielding-loop";
+import { yieldingLoop } from "../fairness/yielding-loop";
 import { type AppendOptions, appendEvents } from "./append-events";
 import type { Fault } from "./kinds/event-kind";
 import { type KnownNames, knownNames } from "./known-names";

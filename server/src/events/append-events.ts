@@ -14,14 +14,14 @@ import { isBadData, isBusy, isOfDatabase } from "../db/database-error";
 import { toDb } from "../db/moment";
 import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
 import { crew } from "../db/schema/fleet";
-import { yieldingLoop } from "../yielding-loop";
-import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
+import { yieldingLoop } from "../fairness/yielding-loop";
+import { PROJECTIONS } from "../projections";
+import type { ProjectionName } from "../projections/projection";
+import { type FoldedStream, foldStream, type TouchedStream } from "../record/fold-streams";
+import { lockSubjects, subjectOf } from "../record/lock-subjects";
+import { readCounted, readEvents } from "../record/read-events";
 import { kindOf } from "./kinds";
 import { type Admission, type EventKind, type Fault, isDecidedOnRecord } from "./kinds/event-kind";
-import { lockSubjects, subjectOf } from "./lock-subjects";
-import { PROJECTIONS } from "./projections";
-import type { ProjectionName } from "./projections/projection";
-import { readCounted, readEvents } from "./read-events";
 import { touchedBy } from "./touched-discrepancies";
 
 export interface AppendOutcome {

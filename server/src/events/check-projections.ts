@@ -2,15 +2,15 @@ import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { event, projectionVersion, stream } from "../db/schema/checklist";
-import { PROJECTIONS } from "./projections";
+import { PROJECTIONS } from "../projections";
 import type {
   Difference,
   GroupProjection,
   Projection,
   Row,
   StreamProjection,
-} from "./projections/projection";
-import { readEvents } from "./read-events";
+} from "../projections/projection";
+import { readEvents } from "../record/read-events";
 
 export interface RecordCheck {
   events: number;

@@ -1,8 +1,8 @@
 import type { CrewMember } from "@cravix/contract";
 import { eq } from "drizzle-orm";
+import { knownCrew } from "../access/identity";
 import type { Db } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
-import { knownCrew } from "../identity";
 
 export interface KnownNames {
   crew: ReadonlyMap<string, CrewMember>;

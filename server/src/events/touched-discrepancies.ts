@@ -1,6 +1,6 @@
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { isAboutDiscrepancy } from "@cravix/core/checklist/stream/fold-discrepancies";
-import type { TouchedStream } from "./fold-streams";
+import type { TouchedStream } from "../record/fold-streams";
 
 /** Events that can change whether others of their stream count. */
 const CHANGES: readonly PreflightEvent["type"][] = [

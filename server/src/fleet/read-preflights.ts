@@ -8,8 +8,8 @@ import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
 import { aircraft } from "../db/schema/fleet";
-import { readEvents } from "../events/read-events";
-import { yieldingLoop } from "../yielding-loop";
+import { yieldingLoop } from "../fairness/yielding-loop";
+import { readEvents } from "../record/read-events";
 
 /** Earlier preflights used for usual values; more would not change them. */
 const PREFLIGHTS = 24;

@@ -1,4 +1,4 @@
-import type { RuleSet } from "@cravix/core/aircraft/aircraft-type";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import { and, eq } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { ruleSet } from "../db/schema/fleet";

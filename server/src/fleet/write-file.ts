@@ -8,8 +8,8 @@ import { fromDb, toDb } from "../db/moment";
 import { retried } from "../db/retried";
 import { airworthiness, equipmentList, loadingProfile } from "../db/schema/airworthiness";
 import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
-import { lockSubjects, subjectOf } from "../events/lock-subjects";
-import { carryTotals } from "../events/projections/flight-rows";
+import { carryTotals } from "../projections/flight-rows";
+import { lockSubjects, subjectOf } from "../record/lock-subjects";
 import { notAllowed } from "./file-permission";
 
 /** Who saves a file, and which version it is based on. */

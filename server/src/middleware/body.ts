@@ -1,7 +1,7 @@
 import { isDeeperThan } from "@cravix/contract";
 import type { Context, MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
-import { problem } from "../problem";
+import { problem } from "../access/problem";
 import { runInWorker } from "../worker-pool/run-in-worker";
 
 const KIB = 1024;

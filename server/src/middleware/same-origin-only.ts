@@ -1,5 +1,5 @@
 import type { MiddlewareHandler } from "hono";
-import { problem } from "../problem";
+import { problem } from "../access/problem";
 
 /** Content types that another site's form cannot send. */
 const TYPES = ["application/json", "text/csv", "image/webp", "image/jpeg", "image/png"];

@@ -1,7 +1,7 @@
 import { sValidator } from "@hono/standard-validator";
 import type { ValidationTargets } from "hono";
 import type { AnySchema } from "yup";
-import { problem } from "../problem";
+import { problem } from "../access/problem";
 
 /** Yup throws for fields named like something of the language, such as "constructor": also a fault of the request. */
 function neverThrowing<S extends AnySchema>(schema: S): Pick<S, "~standard"> {

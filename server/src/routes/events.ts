@@ -1,13 +1,13 @@
 import { MAX_BATCH } from "@cravix/contract";
 import { Hono } from "hono";
 import { mixed, object } from "yup";
+import { callerOf } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { acceptEvents } from "../events/accept-events";
-import { callerOf } from "../identity";
+import { inTurn, Turns } from "../fairness/turns";
 import { atMost, limitJsonDepth } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
-import { inTurn, Turns } from "../turns";
 
 /** Events are validated one by one: an invalid one is rejected by id and does not affect others. */
 const events = mixed((value): value is unknown[] => Array.isArray(value))

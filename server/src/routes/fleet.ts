@@ -1,12 +1,12 @@
 import { Hono } from "hono";
 import { boolean, object } from "yup";
+import { callerOf, principalOf } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
-import { callerOf, principalOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
 import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofAircraft, ofFile, ofVersion, whichState } from "./addresses";
 

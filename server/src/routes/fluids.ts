@@ -6,14 +6,14 @@ import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { stream } from "hono/streaming";
 import { number, object, string } from "yup";
+import { callerOf, forbidden } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
-import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
 import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofAircraft } from "./addresses";
 

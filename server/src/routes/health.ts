@@ -1,6 +1,6 @@
 import { Hono } from "hono";
+import { problem } from "../access/problem";
 import { type Database, databaseAnswers } from "../db/database";
-import { problem } from "../problem";
 
 /** 200 only if the database responds. */
 export function healthRoutes(database: Database) {

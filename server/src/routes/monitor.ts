@@ -14,14 +14,14 @@ import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import { number, object, string } from "yup";
+import { callerOf } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType, airfield } from "../db/schema/fleet";
-import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { clientOf } from "../middleware/client";
 import { valid } from "../middleware/valid";
 import { AHEAD_S, Monitors } from "../monitor/monitors";
-import { problem } from "../problem";
 
 const orderSchema = object({
   registration: string()

@@ -1,11 +1,11 @@
 import { can } from "@cravix/contract";
 import { Hono } from "hono";
 import { object } from "yup";
+import { callerOf, knownCrew } from "../access/identity";
+import { problem } from "../access/problem";
 import { readPerson } from "../airworthiness/read-person";
 import type { Database } from "../db/database";
-import { callerOf, knownCrew } from "../identity";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
 import { named } from "./addresses";
 
 const ofPerson = object({ person: named(120) });

@@ -1,16 +1,16 @@
 import { createHash } from "node:crypto";
 import { and, eq, sql } from "drizzle-orm";
 import { Hono } from "hono";
+import { callerOf, forbidden } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { toDb } from "../db/moment";
 import { whileBusy } from "../db/retried";
 import { event } from "../db/schema/checklist";
 import { photograph } from "../db/schema/photograph";
-import { callerOf, forbidden } from "../identity";
+import { Turns } from "../fairness/turns";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
-import { Turns } from "../turns";
 import { ofPhotograph } from "./addresses";
 
 /** A photo never changes under its hash, so it can be cached forever. */

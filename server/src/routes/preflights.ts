@@ -3,15 +3,15 @@ import { readList } from "@cravix/contract/files";
 import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { number, object, string } from "yup";
+import { callerOf, forbidden } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
 import { saveList } from "../events/put-list";
-import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
-import { callerOf, forbidden } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
+import { readEvents } from "../record/read-events";
 import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofList, ofPreflight } from "./addresses";
 

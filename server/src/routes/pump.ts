@@ -4,12 +4,12 @@ import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
 import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { number, object, string } from "yup";
+import { callerOf } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
-import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
 import { MAX_AT_ONCE_L, PUMP_ERRORS, Pump } from "../pump/pump";
 
 const orderSchema = object({

@@ -1,11 +1,11 @@
 import { and, eq, sql } from "drizzle-orm";
 import { Hono } from "hono";
 import { object, string } from "yup";
+import { callerOf } from "../access/identity";
+import { problem } from "../access/problem";
 import type { Database } from "../db/database";
 import { airfield } from "../db/schema/fleet";
-import { callerOf } from "../identity";
 import { valid } from "../middleware/valid";
-import { problem } from "../problem";
 import { forecastOf, reportOf } from "../weather/simulated-station";
 
 const stationParam = object({

@@ -2,12 +2,12 @@ import { planCsv } from "@cravix/contract/logs";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
+import { callerOf } from "../access/identity";
 import { readShelf } from "../airworthiness/effective-record";
 import { readAirworthiness } from "../airworthiness/read-airworthiness";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
-import { callerOf } from "../identity";
 import { runInWorker } from "../worker-pool/run-in-worker";
 
 /** Maximum aircraft in a calendar. */

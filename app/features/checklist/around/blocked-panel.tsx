@@ -3,9 +3,9 @@ import { type Block, blockedBy } from "@cravix/core/ledger/blocked-by";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
+import { Screen } from "../../../ui/frame/screen";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
-import { Screen } from "../../../ui/screen";
 import { type Acts, ItemBlocked, type LoadedPreflight } from "../../open-preflight";
 import { SecondPersonPanel } from "../../pair";
 

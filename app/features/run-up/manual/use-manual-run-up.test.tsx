@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import { Provider } from "react-redux";
 import { deviceDatabase } from "../../../device/log/database";
 import { restore } from "../../../store/restore";
-import { crewPicked } from "../../../store/session-slice";
+import { crewPicked } from "../../../store/state/session-slice";
 import { createStore } from "../../../store/store";
 import { TestPreflight } from "../../../testing/preflight-of";
 import { useTypedRunUp } from "./use-manual-run-up";

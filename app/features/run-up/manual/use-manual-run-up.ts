@@ -10,8 +10,8 @@ import {
 } from "@cravix/core/run-up-entry";
 import { useMemo } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
-import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";
+import { useAppDispatch } from "../../../store/state/hooks";
 import { type LoadedPreflight, usePreflightActions } from "../../open-preflight";
 import { typedForTheRecord, typedReadings } from "../read/use-record";
 import type { TypedNumbers } from "./manual-run-up-entry";

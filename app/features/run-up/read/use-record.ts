@@ -13,8 +13,8 @@ import { type RunUpEngine, sideNames, type TypedRead, tracedReadings } from "@cr
 import { thinForPlot } from "@cravix/core/trend/thin-for-plot";
 import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
-import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";
+import { useAppDispatch } from "../../../store/state/hooks";
 import type { LoadedPreflight } from "../../open-preflight";
 
 type Written = RunUpRead & { itemId: string };

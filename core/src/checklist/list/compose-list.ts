@@ -8,7 +8,6 @@ import {
   type Item,
   PHASES,
   type Phase,
-  type RuleSet,
   type Station,
   type StationPhase,
   type StationRole,
@@ -28,6 +27,7 @@ import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import type { MinimaSet } from "../../minima/minima";
+import type { RuleSet } from "../../rules/rule-set";
 import { withIntersections } from "../../runways/with-intersections";
 import { lightsCheckOrder } from "./lights-check-order";
 import { orderByRules } from "./order-by-rules";

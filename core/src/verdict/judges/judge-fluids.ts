@@ -1,4 +1,3 @@
-import { reserveFor } from "../../aircraft/aircraft-type";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { FuelSampleTaken, UpliftSeen } from "../../checklist/stream/fluid-events";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
@@ -18,6 +17,7 @@ import type { FluidMemory } from "../../memory/fluid-memory";
 import { oilAdditionFault } from "../../oil/judge-oil";
 import { compareOilUse, judgeOilUse } from "../../oil/judge-oil-use";
 import { ONLY_ENGINE, READING, TANK_LOOKS, type TankLook, tankKey } from "../../readings/reading-keys";
+import { reserveFor } from "../../rules/rule-set";
 import { convert, isConvertible, QuantityError, valueIn } from "../../units/convert";
 import { formatNumber, formatQuantity, type Quantity } from "../../units/format";
 

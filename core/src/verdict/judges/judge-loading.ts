@@ -1,4 +1,4 @@
-import { type Condition, type RuleSet, reserveFor } from "../../aircraft/aircraft-type";
+import type { Condition } from "../../aircraft/aircraft-type";
 import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { checkLoad, type LoadCheck } from "../../mass-and-balance/check-load";
 import { armOf } from "../../mass-and-balance/load-path";
@@ -6,6 +6,7 @@ import type { Burn, Load, LoadingProfile } from "../../mass-and-balance/loading-
 import { changesText, faultText } from "../../mass-and-balance/loading-text";
 import { changesWithinLimits } from "../../mass-and-balance/two-changes";
 import { type MinimaSet, strictest } from "../../minima/minima";
+import { type RuleSet, reserveFor } from "../../rules/rule-set";
 import { formatNumber } from "../../units/format";
 import type { Judge, JudgedPreflight } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";

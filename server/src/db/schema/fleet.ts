@@ -1,5 +1,6 @@
 import type { CrewRole } from "@cravix/contract";
-import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core/aircraft/aircraft-type";
+import type { Aircraft, AircraftType, Airfield } from "@cravix/core/aircraft/aircraft-type";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import { char, datetime, int, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 

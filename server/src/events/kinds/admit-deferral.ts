@@ -1,4 +1,3 @@
-import type { RuleSet } from "@cravix/core/aircraft/aircraft-type";
 import {
   type DeferralQuestion,
   type Deferrer,
@@ -8,6 +7,7 @@ import {
 } from "@cravix/core/airworthiness/deferral/deferral-rules";
 import { mayBeDeferred } from "@cravix/core/airworthiness/deferral/may-be-deferred";
 import type { EventData } from "@cravix/core/checklist/stream/events";
+import type { RuleSet } from "@cravix/core/rules/rule-set";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { readEquipment } from "../../airworthiness/read-airworthiness";

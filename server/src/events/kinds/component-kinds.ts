@@ -11,7 +11,7 @@ import { and, eq } from "drizzle-orm";
 import { effectiveRecord, effectiveRecords, readShelf } from "../../airworthiness/effective-record";
 import { meterTotals } from "../../db/schema/airworthiness";
 import { aircraft } from "../../db/schema/fleet";
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { type Admission, eventKind, type Fault } from "./event-kind";
 import { tooFarAhead } from "./plausible-readings";
 

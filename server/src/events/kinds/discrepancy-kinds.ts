@@ -5,7 +5,7 @@ import { and, eq, inArray } from "drizzle-orm";
 import { discrepancy } from "../../db/schema/discrepancy";
 import { crew } from "../../db/schema/fleet";
 import { openInSpiteOfMerge } from "../../fleet/merged-discrepancies";
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { admitDeferral } from "./admit-deferral";
 import { type Admission, eventKind, type Fault } from "./event-kind";
 import { ownPreventive } from "./own-release";

@@ -1,7 +1,7 @@
 import { EVENT_DATA, EVENT_DEEDS, type Principal, type Subject } from "@cravix/contract";
 import type { EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { Tx } from "../../db/database";
-import type { ProjectionName } from "../projections/projection";
+import type { ProjectionName } from "../../projections/projection";
 
 /** Why an event is refused, and at which field. */
 export interface Fault {

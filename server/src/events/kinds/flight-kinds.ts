@@ -1,4 +1,4 @@
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { eventKind } from "./event-kind";
 
 export const FLIGHT_KINDS = {

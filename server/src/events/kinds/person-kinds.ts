@@ -1,5 +1,5 @@
 import { kindOfItem } from "../../airworthiness/read-person";
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { type Admission, eventKind, type Fault } from "./event-kind";
 import { futureDate } from "./plausible-readings";
 

@@ -6,7 +6,7 @@ import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
 import { STANDING } from "../../airworthiness/standing-works";
 import { workDone } from "../../db/schema/airworthiness";
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { discrepancyRows, notPreventive } from "./discrepancy-kinds";
 import { type Admission, eventKind, type Fault } from "./event-kind";
 import { ownPreventive, releaseOnRecord } from "./own-release";

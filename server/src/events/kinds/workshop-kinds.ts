@@ -1,5 +1,5 @@
 import { planFaults } from "@cravix/core/airworthiness/plan/workshop-plan";
-import { subjectOf } from "../lock-subjects";
+import { subjectOf } from "../../record/lock-subjects";
 import { eventKind, type Fault } from "./event-kind";
 
 export const WORKSHOP_KINDS = {

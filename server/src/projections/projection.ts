@@ -1,7 +1,7 @@
 import type { PreflightEvent, StreamKind } from "@cravix/core/checklist/stream/events";
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
-import type { Db, Tx } from "../../db/database";
-import type { FoldedStream, TouchedStream } from "../fold-streams";
+import type { Db, Tx } from "../db/database";
+import type { FoldedStream, TouchedStream } from "../record/fold-streams";
 
 /** Tables that follow from the events. */
 export type ProjectionName =

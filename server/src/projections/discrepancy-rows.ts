@@ -5,13 +5,13 @@ import {
   foldDiscrepancies,
 } from "@cravix/core/checklist/stream/fold-discrepancies";
 import { and, asc, eq, gt, inArray, notInArray } from "drizzle-orm";
-import type { Db, Tx } from "../../db/database";
-import { dbMoment, toDb } from "../../db/moment";
-import { event } from "../../db/schema/checklist";
-import { discrepancy } from "../../db/schema/discrepancy";
-import { upsert } from "../../db/upsert";
-import type { FoldedStream } from "../fold-streams";
-import { readEvents } from "../read-events";
+import type { Db, Tx } from "../db/database";
+import { dbMoment, toDb } from "../db/moment";
+import { event } from "../db/schema/checklist";
+import { discrepancy } from "../db/schema/discrepancy";
+import { upsert } from "../db/upsert";
+import type { FoldedStream } from "../record/fold-streams";
+import { readEvents } from "../record/read-events";
 import type { DerivedProjection, Difference } from "./projection";
 
 const AT_ONCE = 40;

@@ -8,8 +8,8 @@ import mysql from "mysql2/promise";
 import pino from "pino";
 import { NOW } from "../../testing/test-app";
 import { createApp } from "../app";
-import { checkProjections } from "../events/check-projections";
-import { type DatabaseOptions, openDatabase } from "./database";
+import { type DatabaseOptions, openDatabase } from "../db/database";
+import { checkProjections } from "./check-projections";
 import { migrateDatabase } from "./migrate-database";
 
 const DRIZZLE = `${__dirname}/../../drizzle`;

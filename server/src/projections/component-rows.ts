@@ -1,7 +1,7 @@
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
-import { dbMoment, toDb } from "../../db/moment";
-import { componentMove } from "../../db/schema/airworthiness";
+import { dbMoment, toDb } from "../db/moment";
+import { componentMove } from "../db/schema/airworthiness";
 import type { Row } from "./projection";
 import { rowsOfEvents } from "./rows-of-events";
 

@@ -1,11 +1,11 @@
 import ArrowLeft from "lucide-react-native/icons/arrow-left";
 import type { ReactNode } from "react";
 import { ScrollView, View } from "react-native";
-import { goBack } from "./go-back";
-import { Button } from "./input/button";
-import { usePalette } from "./paint/use-palette";
-import { Text } from "./text";
-import { useWide } from "./use-wide";
+import { goBack } from "../go-back";
+import { Button } from "../input/button";
+import { usePalette } from "../paint/use-palette";
+import { Text } from "../text";
+import { useWide } from "../use-wide";
 
 /**
  * Page layout. On a phone actions and back are at the bottom; on a wide screen back is at the top and actions are no wider than

@@ -1,8 +1,8 @@
 import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
-import { api, ProblemError, ServerUnreachableError } from "./api";
-import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
-import { notePicture, picturesToSend } from "./photographs/stored-photos";
+import { api, ProblemError, ServerUnreachableError } from "../api";
+import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "../log/event-log";
+import { notePicture, picturesToSend } from "../photographs/stored-photos";
 
 /** Why sending stopped: server not reachable, not signed in, not permitted, or asked to wait. */
 export type Standstill = "not reached" | "sign in" | "not allowed" | "busy";

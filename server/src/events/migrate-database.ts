@@ -1,7 +1,7 @@
 import { fileURLToPath } from "node:url";
 import { migrate } from "drizzle-orm/mysql2/migrator";
-import { rebuildOutdated } from "../events/check-projections";
-import type { Database } from "./database";
+import type { Database } from "../db/database";
+import { rebuildOutdated } from "./check-projections";
 
 /** Migrates the tables to this version, and rebuilds those that older code wrote differently. Safe at every start. */
 export async function migrateDatabase({ db }: Database, folder = defaultFolder()): Promise<void> {

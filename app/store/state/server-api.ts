@@ -4,7 +4,7 @@ import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, ServerUnreachableError } from "../../device/api";
 import { earlyFleetRequest } from "../../device/early-fleet";
 import { readNote, saveNote } from "../../device/log/notes";
-import { serverReached } from "../sync/sync-slice";
+import { serverReached } from "./sync-slice";
 
 /** Aircraft bundle with the time received, by this device's clock. */
 export type KnownBundle = AircraftBundle & { saidAt?: number };

@@ -1,8 +1,8 @@
 import { byTime, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq, sql } from "drizzle-orm";
-import { dbMoment, toDb } from "../../db/moment";
-import { personEntry } from "../../db/schema/people";
-import { upsert } from "../../db/upsert";
+import { dbMoment, toDb } from "../db/moment";
+import { personEntry } from "../db/schema/people";
+import { upsert } from "../db/upsert";
 import { addedIn, type GroupProjection, type Row } from "./projection";
 
 /** Rows of events about people; of several for one item the latest counts. */

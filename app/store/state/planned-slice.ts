@@ -5,7 +5,7 @@ import type { AirspaceKind, FlightUse, Purpose } from "@cravix/core/airworthines
 import type { PlannedLoad } from "@cravix/core/mass-and-balance/loading-profile";
 import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
-import { applyPatch, type Change } from "../apply-patch";
+import { applyPatch, type Change } from "./apply-patch";
 
 /** Settings for the next preflight of an aircraft. */
 export interface Planned {

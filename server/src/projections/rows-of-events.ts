@@ -1,5 +1,5 @@
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
-import { upsert } from "../../db/upsert";
+import { upsert } from "../db/upsert";
 import { addedIn, type GroupProjection, type Row } from "./projection";
 
 /** A table of events of aircraft whose rows follow from one event each: written as events are added, in any order. */

@@ -1,9 +1,9 @@
 import { type CrewMember, type Deed, isName, type Subject, whyNot } from "@cravix/contract";
 import { and, eq } from "drizzle-orm";
 import type { Context } from "hono";
-import type { Db, Tx } from "./db/database";
-import { crew } from "./db/schema/fleet";
-import { HOME_GROUP } from "./db/schema/group";
+import type { Db, Tx } from "../db/database";
+import { crew } from "../db/schema/fleet";
+import { HOME_GROUP } from "../db/schema/group";
 import { problem } from "./problem";
 
 /** Group and, if named, person of a request. */

@@ -7,11 +7,11 @@ import {
 } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { mergeEvents, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { and, eq, inArray } from "drizzle-orm";
-import { effectiveRecord } from "../../airworthiness/effective-record";
-import type { Db, Tx } from "../../db/database";
-import { dbMoment, fromDb, toDb } from "../../db/moment";
-import { flightLog, meterTotals } from "../../db/schema/airworthiness";
-import { upsert } from "../../db/upsert";
+import { effectiveRecord } from "../airworthiness/effective-record";
+import type { Db, Tx } from "../db/database";
+import { dbMoment, fromDb, toDb } from "../db/moment";
+import { flightLog, meterTotals } from "../db/schema/airworthiness";
+import { upsert } from "../db/upsert";
 import {
   addedIn,
   type Batch,

@@ -1,4 +1,4 @@
-import { codeOf } from "./db/database-error";
+import { codeOf } from "../db/database-error";
 
 /** Lines of a stack that are kept. */
 const FRAMES = 12;

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
-import { eventsKept } from "../preflight/preflight-slice";
+import { eventsKept } from "./preflight-slice";
 
 /** Result of the last contact with the server. */
 export type ServerStatus = "unknown" | "reached" | "not reached" | "sign in" | "not allowed" | "busy";

@@ -1,11 +1,11 @@
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import { fluidRowsOf } from "@cravix/core/logs/fluid-rows";
 import { inArray } from "drizzle-orm";
-import { dbMoment, orNull, toDb } from "../../db/moment";
-import { preflight, reading } from "../../db/schema/checklist";
-import { fluidLog } from "../../db/schema/fluids";
-import { upsert } from "../../db/upsert";
-import { toFluidRow } from "../../fluids/write-fluids";
+import { dbMoment, orNull, toDb } from "../db/moment";
+import { preflight, reading } from "../db/schema/checklist";
+import { fluidLog } from "../db/schema/fluids";
+import { upsert } from "../db/upsert";
+import { toFluidRow } from "../fluids/write-fluids";
 import type { Batch, StreamProjection } from "./projection";
 
 const preflightsOf = ({ streams }: Batch) => streams.filter(({ kind }) => kind === "preflight");

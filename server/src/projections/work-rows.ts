@@ -2,13 +2,11 @@ import type { WorkDone } from "@cravix/core/airworthiness/due/due-item";
 import { renewal } from "@cravix/core/airworthiness/life/release";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
-import { dbMoment, toDb } from "../../db/moment";
-import { meterChange, releaseWithdrawn, workDone } from "../../db/schema/airworthiness";
+import { DAILY } from "../airworthiness/standing-works";
+import { dbMoment, toDb } from "../db/moment";
+import { meterChange, releaseWithdrawn, workDone } from "../db/schema/airworthiness";
 import type { Row } from "./projection";
 import { rowsOfEvents } from "./rows-of-events";
-
-/** Key of the daily inspection among works. */
-export const DAILY = "daily inspection";
 
 const jsonOrNull = (value: object | null) => (value === null ? null : JSON.stringify(value));
 

@@ -1,9 +1,9 @@
 import { combineReducers, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
-import { plannedSlice } from "./preflight/planned-slice";
-import { preflightSlice } from "./preflight/preflight-slice";
-import { serverApi } from "./server/server-api";
+import { plannedSlice } from "./planned-slice";
+import { preflightSlice } from "./preflight-slice";
+import { serverApi } from "./server-api";
 import { sessionSlice } from "./session-slice";
-import { syncSlice } from "./sync/sync-slice";
+import { syncSlice } from "./sync-slice";
 import { versionSlice } from "./version-slice";
 
 export const rootReducer = combineReducers({

@@ -1,8 +1,8 @@
 import { byTime, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
-import { dbMoment, fromDb, toDb } from "../../db/moment";
-import { workshopPlan } from "../../db/schema/airworthiness";
-import { upsert } from "../../db/upsert";
+import { dbMoment, fromDb, toDb } from "../db/moment";
+import { workshopPlan } from "../db/schema/airworthiness";
+import { upsert } from "../db/upsert";
 import { addedIn, type GroupProjection, type Row } from "./projection";
 
 /** The latest plan. */

@@ -1,5 +1,0 @@
-import { requestEarly } from "../early-fleet";
-import { readEarly } from "./startup-data";
-
-readEarly();
-requestEarly();

@@ -1,0 +1,5 @@
+import { requestEarly } from "./early-fleet";
+import { readEarly } from "./log/startup-data";
+
+readEarly();
+requestEarly();
