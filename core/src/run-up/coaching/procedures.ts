@@ -2,12 +2,13 @@ import { inUnit, type Judgement, limitText, notAssessed } from "../../judgement/
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { formatNumber, type Quantity } from "../../units/format";
+import { meanOf } from "../reading/channel-means";
 import type { Mark } from "../reading/found-step";
-import { meanOf } from "../reading/label-plateaus";
 import { valuesBetween } from "../reading/level-change";
 import type { IdleReading } from "../reading/run-up-reading";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
-import { type CoachStep, clearSequence, fastestSince, groundRpm, PAST_PEAK } from "./coach";
+import { type CoachStep, clearSequence, groundRpm } from "./coach";
+import { fastestSince, PAST_PEAK } from "./gauges-now";
 
 /** Procedures coached separately from the run-up. */
 export const PROCEDURES = ["warm up", "clear", "idle", "ground lean"] as const;

@@ -1,7 +1,7 @@
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
-import type { PlateauLabel } from "./label-plateaus";
 import { HARDLY_RPM } from "./negligible-drops";
+import type { PlateauLabel } from "./plateau-label";
 import type { Plateau } from "./plateaus";
 
 /** A hand may move this long before its prompt, and usually follows within this time, seconds. Common practice. */

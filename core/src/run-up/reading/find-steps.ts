@@ -6,8 +6,9 @@ import { alignWithPrompts, promptPriors } from "./align-with-prompts";
 import { findCuts, insertEngineCuts } from "./find-cuts";
 import { findPropellerCycles, insertPropellerCycles } from "./find-propeller-cycles";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
-import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
+import { LONG_FOR_ONE_S, labelPlateaus } from "./label-plateaus";
 import { findLevelChange, valuesBetween } from "./level-change";
+import type { PlateauLabel } from "./plateau-label";
 import { findPlateaus, type Plateau } from "./plateaus";
 
 /** One interpretation of a trace: its steps and probability; the weights of all interpretations sum to one. */

@@ -1,9 +1,9 @@
 import { cylindersOf } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
+import { meanOf } from "./channel-means";
 import { propellerRecoveryTime } from "./find-steps";
 import type { FoundStep } from "./found-step";
-import { meanOf } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
 import { levelOf } from "./levels/stretch-level";
 import {

@@ -1,8 +1,8 @@
 import { cylindersOf } from "../../trace/trace";
 import { median, midmean } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
+import { JUMPS, jumpiness, meanOf } from "./channel-means";
 import type { FoundStep } from "./found-step";
-import { JUMPS, jumpiness, meanOf } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
 import { levelOf } from "./levels/stretch-level";
 import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/unsettled-level";

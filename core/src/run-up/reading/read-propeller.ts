@@ -1,6 +1,6 @@
 import { median } from "../../trend/median";
+import { meanOf } from "./channel-means";
 import type { FoundStep } from "./found-step";
-import { meanOf } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
 import { type Context, EVENLY, orNaN, rpmOf, runningMedian, sigmaOf } from "./reading-context";
 import type { PropellerReading } from "./run-up-reading";

@@ -1,6 +1,6 @@
 import { formatNumber } from "../../units/format";
 import { rpmScale } from "../run-up-profile";
-import { JUMPS, jumpiness } from "./label-plateaus";
+import { JUMPS, jumpiness } from "./channel-means";
 import { valuesBetween } from "./level-change";
 import type { Context } from "./reading-context";
 import type { RunUpReading } from "./run-up-reading";
