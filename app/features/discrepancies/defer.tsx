@@ -184,7 +184,8 @@ function deferralOf(
   const answers = trail.map(
     ({ ask, answer, because }) => `${ask} ${TOLD_WORDS[answer]}.${because ? ` ${because}` : ""}`,
   );
-  const last = until ?? told.until;
+  // A person may set an earlier day than the rules.
+  const last = [until, told.until].filter((day) => day !== undefined).sort()[0];
   return {
     basis: [why, ...answers].join(" ").slice(0, 2000),
     rules: told.rules,

@@ -27,6 +27,33 @@ export interface AirworthinessOnFile {
   daily: { date: LocalDate; crewId: string; at: string } | null;
 }
 
+/** Releases struck out, whatever the order of the events. */
+const withdrawnReleases = (registration: string, events: readonly PreflightEvent[]): ReadonlySet<string> =>
+  new Set(
+    events.flatMap(({ type, data }) =>
+      type === "release.withdrawn" && data.registration === registration ? [data.of] : [],
+    ),
+  );
+
+/** The data without what struck releases completed and left open. */
+function withoutReleases(
+  papers: AirworthinessOnFile,
+  withdrawn: ReadonlySet<string>,
+  events: readonly PreflightEvent[],
+): AirworthinessOnFile {
+  if (withdrawn.size === 0) return papers;
+  const left = new Set(
+    events.flatMap(({ id, type, data }) =>
+      type === "work.released" && withdrawn.has(id) ? data.leaves.map((item) => item.id) : [],
+    ),
+  );
+  return {
+    ...papers,
+    released: papers.released.filter(({ release }) => release === undefined || !withdrawn.has(release)),
+    left: papers.left.filter(({ id }) => !left.has(id)),
+  };
+}
+
 /**
  * Applies later events to the airworthiness data: flights logged and corrected, work released, meters replaced, components moved,
  * daily inspections signed. Events already included change nothing. Never throws. Complexity: O(events · meters).
@@ -36,7 +63,8 @@ export function applyAirworthinessEvents(
   events: readonly PreflightEvent[],
 ): AirworthinessOnFile {
   const { registration } = papers.record;
-  let now = papers;
+  const withdrawn = withdrawnReleases(registration, events);
+  let now = withoutReleases(papers, withdrawn, events);
   for (const event of events) {
     if (!("registration" in event.data) || event.data.registration !== registration) continue;
     if (event.type === "flight.logged") now = withFlight(now, { id: event.id, ...event.data });
@@ -62,7 +90,7 @@ export function applyAirworthinessEvents(
       now = { ...now, record: applyComponentMove(now.record, move) };
     } else if (event.type === "work.released") {
       const { works, leaves, readings } = event.data;
-      if (now.released.some(({ release }) => release === event.id)) continue;
+      if (withdrawn.has(event.id) || now.released.some(({ release }) => release === event.id)) continue;
       const read = readTotals(readings, now.record.meters, event.at);
       const known = new Set(now.left.map(({ id }) => id));
       now = {
@@ -72,15 +100,6 @@ export function applyAirworthinessEvents(
           ...works.map((work) => ({ ...work, totals: { ...read, ...work.totals }, release: event.id })),
         ],
         left: [...now.left, ...leaves.filter(({ id }) => !known.has(id))],
-      };
-    } else if (event.type === "release.withdrawn") {
-      const { of } = event.data;
-      const gone = events.find(({ id }) => id === of);
-      const left = gone?.type === "work.released" ? gone.data.leaves.map(({ id }) => id) : [];
-      now = {
-        ...now,
-        released: now.released.filter(({ release }) => release !== of),
-        left: now.left.filter(({ id }) => !left.includes(id)),
       };
     } else if (event.type === "document.renewed") {
       if (now.released.some(({ release }) => release === event.id)) continue;

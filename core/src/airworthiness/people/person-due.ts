@@ -309,8 +309,7 @@ export function personSentence({ item, verdict, recency: counted }: JudgedPerson
       ? `${have}: ${counted.missing} more ${counted.missing === 1 ? "is" : "are"} needed.`
       : `${have}; valid until ${spokenDate(counted.until ?? "")}.`;
   }
-  if (item.id === AUTHORISATION.id && state === "not known")
-    return "No instructor's authorisation for this aircraft is on file.";
+  if (item === AUTHORISATION) return "No instructor's authorisation for this aircraft is on file.";
   if (!first)
     return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = "date" in first.point ? spokenDate(first.point.date) : "";
