@@ -1,6 +1,6 @@
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
-import { expect, type Page, test } from "../support/test";
+import { expect, lastNoon, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Due items, technical log, deferral and release, for this flight. */
@@ -79,16 +79,15 @@ test.describe("offline", () => {
     await expectAccessible(page, "technical log");
     await button(page, "Log a flight").click();
     await expectAccessible(page, "log a flight");
-    // After the last demo flight at any time of day, and all on one day.
-    const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
-    const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
-    await page.getByLabel("Date").fill(ago(hoursAgo).slice(0, 10));
-    await page.getByLabel("Off blocks").fill(ago(hoursAgo).slice(11, 16));
+    // After the last demo flight, and before the page's clock, which stands at the last noon.
+    const before = (minutes: number) => new Date(lastNoon().getTime() - minutes * 60_000).toISOString();
+    await page.getByLabel("Date").fill(before(90).slice(0, 10));
+    await page.getByLabel("Off blocks").fill(before(90).slice(11, 16));
     await page.getByLabel("On blocks").fill("25:00");
     await page.getByLabel("Hour meter, in").fill("4231.35");
     await page.getByTestId("log-flight").click();
     await expect(page.getByText("Enter a time like 09:30.")).toBeVisible();
-    await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
+    await page.getByLabel("On blocks").fill(before(15).slice(11, 16));
     await page.getByTestId("log-flight").click();
     await expect(page.getByText("4231.35 has too many digits", { exact: false })).toBeVisible();
     await page.getByLabel("Hour meter, in").fill("4231.3");
