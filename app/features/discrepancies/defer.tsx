@@ -8,7 +8,6 @@ import {
   mayBeDeferred,
 } from "@cravix/core/airworthiness/deferral/may-be-deferred";
 import { FLIGHT_KINDS, type FlightKind } from "@cravix/core/airworthiness/due/due-item";
-import type { DiscrepancyDeferral } from "@cravix/core/airworthiness/life/deferral";
 import { useState } from "react";
 import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
@@ -20,12 +19,12 @@ import { DateField } from "../../ui/input/date-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { flightQuestion } from "../due";
+import { deferralOf, TOLD_WORDS } from "./deferral-to-record";
 
 /** Kinds chosen at the top: told, on or off. The others are asked where something depends on them. */
 const CHOSEN = ["day", "night", "instrument", "hire"] as const;
 const TOLD: ReadonlySet<FlightKind> = new Set([...CHOSEN, "passengers", "solo student"]);
 const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
-const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
 
 /** Deferral questions in order: those answered by data show their source, the others are asked. */
 export function Defer({
@@ -174,29 +173,6 @@ export function Defer({
       </Text>
     </View>
   );
-}
-
-/** The deferral as recorded: with the questions and answers in words. */
-function deferralOf(
-  { why, trail, equipment, until, placard, deactivate, operations }: DeferralOutcome,
-  told: { rules: string; flight: FlightKind[]; broken?: number; until?: string },
-): DiscrepancyDeferral {
-  const answers = trail.map(
-    ({ ask, answer, because }) => `${ask} ${TOLD_WORDS[answer]}.${because ? ` ${because}` : ""}`,
-  );
-  // A person may set an earlier day than the rules.
-  const last = [until, told.until].filter((day) => day !== undefined).sort()[0];
-  return {
-    basis: [why, ...answers].join(" ").slice(0, 2000),
-    rules: told.rules,
-    for: told.flight,
-    ...(told.broken !== undefined && { broken: told.broken }),
-    ...(equipment && { equipment: equipment.id }),
-    ...(last && { until: last }),
-    ...(placard && { placard }),
-    ...(deactivate && { deactivated: deactivate }),
-    ...(operations && { operations }),
-  };
 }
 
 const OTHER = "other equipment";
