@@ -9,13 +9,12 @@ const outcome = (until?: string): Outcome => ({
   why: "Not required by day.",
   trail: [
     {
-      id: "list",
       ask: "Is it on the equipment list?",
       answer: "yes",
       source: SOURCE,
       because: "Listed as optional.",
     },
-    { id: "kind", ask: "Does the flight need it?", answer: "unknown", source: SOURCE },
+    { ask: "Does the flight need it?", answer: "unknown", source: SOURCE },
   ],
   ...(until && { until }),
 });
