@@ -11,10 +11,18 @@ const outcome = (until?: string): Outcome => ({
     {
       ask: "Is it on the equipment list?",
       answer: "yes",
+      question: "listed",
+      from: "data",
       source: SOURCE,
       because: "Listed as optional.",
     },
-    { ask: "Does the flight need it?", answer: "unknown", source: SOURCE },
+    {
+      ask: "Does the flight need it?",
+      answer: "unknown",
+      question: "needed",
+      from: "told",
+      source: SOURCE,
+    },
   ],
   ...(until && { until }),
 });
