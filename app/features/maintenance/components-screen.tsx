@@ -18,6 +18,7 @@ import { recordOfAircraft } from "../../store/preflight/record";
 import { useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
+import { dayText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/frame/screen";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
@@ -125,7 +126,7 @@ function MeterCard({
       </Text>
       {last && (
         <Text className="text-sm text-voice">
-          {`Replaced on ${last.at.slice(0, 10)}: old meter ${formatNumber(last.oldReading, meter.decimals)}, new meter started at ${formatNumber(last.newReading, meter.decimals)}.`}
+          {`Replaced on ${dayText(last.at)}: old meter ${formatNumber(last.oldReading, meter.decimals)}, new meter started at ${formatNumber(last.newReading, meter.decimals)}.`}
         </Text>
       )}
       {done && <Text role="status">Replaced. The totals continue from here.</Text>}

@@ -9,7 +9,7 @@ import type { Airworthiness } from "../due";
 import {
   includedIn,
   metersToEnter,
-  missingSets,
+  missingEntries,
   newRelease,
   purposesOf,
   type ReleaseDraft,
@@ -77,7 +77,7 @@ test("an annual names what it includes, and asks for the meters of all of it", (
 });
 
 test("a printed date or reading is asked for, and goes into the release with its source", () => {
-  expect(missingSets(draft({ works: ["battery", "permit"] }), papers).map(({ at }) => at)).toEqual([
+  expect(missingEntries(draft({ works: ["battery", "permit"] }), papers).map(({ at }) => at)).toEqual([
     "sets.battery",
     "sets.permit",
   ]);
@@ -85,12 +85,30 @@ test("a printed date or reading is asked for, and goes into the release with its
     battery: { date: "2028-01-31", source: "label" },
     permit: { reading: "1150,5" },
   };
-  expect(missingSets(draft({ works: ["battery", "permit"], sets }), papers)).toEqual([]);
+  expect(missingEntries(draft({ works: ["battery", "permit"], sets }), papers)).toEqual([]);
   expect(release({ works: ["battery", "permit"], sets }).works).toMatchObject([
     { item: "battery", sets: { date: "2028-01-31", source: "label" } },
     { item: "permit", sets: { readings: { hours: 1150.5 } } },
   ]);
 });
+
+test.each([
+  ["blank", { hours: " ", landings: "905" }, ["readings.hours"]],
+  ["blank for an included item", { hours: "1000", landings: "" }, ["readings.landings"]],
+  ["all there", { hours: "1000", landings: "905" }, []],
+])("a reading that the next due point needs: %s", (_, readings, at) => {
+  const entered = draft({ works: ["annual"], readings });
+  expect(missingEntries(entered, papers).map((fault) => fault.at)).toEqual(at);
+});
+
+test.each([
+  ["", { hours: "1000" }, []],
+  ["5", { hours: "1000" }, []],
+  ["soon", { hours: "1000" }, ["leak"]],
+  ["-5", { hours: "1000" }, ["leak"]],
+  ["5", { hours: "" }, ["readings.hours"]],
+])("a re-inspection after “%s” hours is never dropped silently", (leak, readings, at) =>
+  expect(missingEntries(draft({ leak, readings }), papers).map((fault) => fault.at)).toEqual(at));
 
 test("the purpose of an overrun is offered only where there is one", () => {
   const judged = judgeAirworthiness(papers.pinned, {

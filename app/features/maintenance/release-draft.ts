@@ -2,7 +2,12 @@ import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
 import type { JudgedDue } from "@cravix/core/airworthiness/airworthiness-snapshot";
 import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import type { DueItem, Purpose, WorkDone } from "@cravix/core/airworthiness/due/due-item";
-import type { ReleaseFault, WorkRelease } from "@cravix/core/airworthiness/life/release";
+import {
+  missingReading,
+  type ReleaseFault,
+  readingNeeded,
+  type WorkRelease,
+} from "@cravix/core/airworthiness/life/release";
 import { isCounted, readingFor } from "@cravix/core/airworthiness/meters/meter";
 import { readTotals } from "@cravix/core/logs/apply-airworthiness-events";
 import type { Airworthiness } from "../due";
@@ -129,7 +134,7 @@ export function releaseOf(
     readings,
     works: draft.works.map((item) => workOf(item, { draft, papers, date, read })),
     closes: draft.closes,
-    leaves: leavesOf(draft.leak, read, date, unique),
+    leaves: leavesOf(draft.leak, { meters, read, date, unique }),
     certificate: { kind: draft.kind.trim(), number: draft.number.trim() },
     ...(draft.reference.trim() !== "" && { reference: draft.reference.trim() }),
     ...(preventive && { preventive: true }),
@@ -164,11 +169,21 @@ function workOf(
   };
 }
 
-/** What is missing for the completed items: a printed date or a reading that only the person who signs knows. */
-export function missingSets(draft: ReleaseDraft, papers: Airworthiness): ReleaseFault[] {
-  return papers.onFile.record.items
-    .filter(({ id }) => draft.works.includes(id))
-    .flatMap((item): ReleaseFault[] => {
+/** What is missing for the completed items: the readings they count by, and what only the person who signs knows. */
+export function missingEntries(draft: ReleaseDraft, papers: Airworthiness): ReleaseFault[] {
+  const { items, meters } = papers.onFile.record;
+  const entered = Object.fromEntries(
+    Object.entries(draft.readings).filter(([, reading]) => reading.trim() !== ""),
+  );
+  const chosen = items.filter(({ id }) => draft.works.includes(id));
+  const readings = [...chosen, ...includedIn(items, draft.works)].flatMap((item): ReleaseFault[] => {
+    const meter = missingReading(item, entered, meters);
+    return meter ? [{ at: `readings.${meter.id}`, words: readingNeeded(meter, item) }] : [];
+  });
+  return [
+    ...readings,
+    ...leakFaults(draft, metersToEnter(papers, draft.works)),
+    ...chosen.flatMap((item): ReleaseFault[] => {
       const needs = needsOf(item);
       const given = draft.sets[item.id];
       const at = `sets.${item.id}`;
@@ -177,7 +192,27 @@ export function missingSets(draft: ReleaseDraft, papers: Airworthiness): Release
       if (needs.reading && !given?.date && !Number.isFinite(numberOf(given?.reading?.trim() || "x")))
         return [{ at, words: `${item.name}: enter the new reading at which it ends.` }];
       return [];
-    });
+    }),
+  ];
+}
+
+/** A re-inspection needs a number of hours, and the hours that it counts from. */
+function leakFaults({ leak, readings }: ReleaseDraft, meters: readonly RecordMeter[]): ReleaseFault[] {
+  if (leak.trim() === "") return [];
+  const hours = numberOf(leak.trim());
+  if (!Number.isFinite(hours) || hours <= 0 || hours > 1000)
+    return [{ at: "leak", words: "Enter the hours until the re-inspection, or nothing." }];
+  const meter = meters.find(({ kind }) => !isCounted(kind));
+  if (meter && !readings[meter.id]?.trim())
+    return [
+      {
+        at: `readings.${meter.id}`,
+        words: `Enter the reading of ${meter.name}: the re-inspection counts from it.`,
+      },
+    ];
+  return meter
+    ? []
+    : [{ at: "leak", words: "This aircraft has no hour meter. Log the re-inspection as a discrepancy." }];
 }
 
 /** A component's totals, advanced by the same increments as the aircraft's. */
@@ -198,12 +233,16 @@ function ownTotals(
 
 function leavesOf(
   text: string,
-  read: Readonly<Record<string, number>>,
-  date: string,
-  unique: string,
+  {
+    meters,
+    read,
+    date,
+    unique,
+  }: { meters: readonly RecordMeter[]; read: Readonly<Record<string, number>>; date: string; unique: string },
 ): WorkRelease["leaves"] {
   const hours = numberOf(text);
-  const [meter, total] = Object.entries(read)[0] ?? [];
+  const meter = meters.find(({ kind }) => !isCounted(kind))?.id;
+  const total = meter === undefined ? undefined : read[meter];
   if (
     text.trim() === "" ||
     !Number.isFinite(hours) ||

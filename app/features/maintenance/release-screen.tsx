@@ -21,7 +21,7 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { type Airworthiness, dueRows, NoAirworthinessRecord, useAirworthiness } from "../due";
 import { PastReleases } from "./past-releases";
-import { missingSets, newRelease, type ReleaseDraft, releaseOf } from "./release-draft";
+import { missingEntries, newRelease, type ReleaseDraft, releaseOf } from "./release-draft";
 import { ReleaseMeters, ReleaseWorks } from "./release-works";
 
 /** Releases work to service: work done, due items completed, discrepancies closed, certificate. */
@@ -61,7 +61,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
     const firstId = newId(Date.now());
     const release = releaseOf(draft, papers, { at, preventive, unique: firstId.slice(-6) });
     const found = [
-      ...missingSets(draft, papers),
+      ...missingEntries(draft, papers),
       ...releaseFaults(release, {
         meters: record.meters,
         totals,
@@ -222,6 +222,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
             onChange={(leak) => set({ leak })}
             maxLength={6}
             placeholder="none"
+            fault={fault("leak")}
           />
           {fault("works") && <Alert>{fault("works") ?? ""}</Alert>}
           {!wide && <PastReleases aircraft={aircraft} />}

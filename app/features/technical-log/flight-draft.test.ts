@@ -17,7 +17,8 @@ const last = {
   counts: { landings: 2 },
 };
 const papers = {
-  record: { registration: "QX-TAR", meters },
+  record: { registration: "QX-TAR", meters, start: { at: "2025-01-01T00:00:00.000Z", totals: {} } },
+  totals: { hours: 4230.1 },
   lastLine: last,
 } as unknown as AirworthinessOnFile;
 const draft: FlightDraft = {
@@ -79,6 +80,21 @@ describe("a flight as it is logged", () => {
     if (!line) throw new Error("no line");
     const faults = faultsOf(line, { papers, others: [last], now: "2026-05-02T00:00:00.000Z" });
     expect(faults).toMatchObject([{ at: "meters.hours.out", weight: "asked" }]);
+  });
+
+  it("offline, without the log, is held against its last entry", () => {
+    const { line } = made({ out: { hours: "4230.4" } });
+    if (!line) throw new Error("no line");
+    const faults = faultsOf(line, { papers, others: [], now: "2026-05-02T00:00:00.000Z" });
+    expect(faults).toMatchObject([{ at: "meters.hours.out", weight: "asked" }]);
+  });
+
+  it("is refused on a day before the aircraft was built, and without a day only the day is asked for", () => {
+    const { line } = made({ day: "1950-01-01" });
+    if (!line) throw new Error("no line");
+    const faults = faultsOf(line, { papers, others: [], now: "2026-05-02T00:00:00.000Z", built: 2016 });
+    expect(faults).toContainEqual(expect.objectContaining({ at: "day", weight: "refused" }));
+    expect(made({ day: "" }).faults.map(({ at }) => at)).toEqual(["day"]);
   });
 
   it("a line that is corrected comes back as it stands", () => {

@@ -1,4 +1,5 @@
 import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
+import { isLocalDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { checkLine, type LineFault } from "@cravix/core/airworthiness/flights/check-entry";
 import { proposeLine } from "@cravix/core/airworthiness/flights/propose-entry";
 import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
@@ -123,10 +124,10 @@ export function lineOfDraft(
     if (Number.isNaN(at)) say(field, "Enter a time like 09:30.");
     return at;
   };
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(draft.day) || Number.isNaN(new Date(`${draft.day}T12:00:00`).getTime()))
-    say("day", "Enter a date like 2026-05-01.");
-  const off = moment("off");
-  let on = moment("on");
+  const dated = isLocalDate(draft.day);
+  if (!dated) say("day", "Enter the date of the flight.");
+  const off = dated ? moment("off") : Number.NaN;
+  let on = dated ? moment("on") : Number.NaN;
   if (on <= off) on += 86_400_000;
   if (draft.from.trim() === "") say("from", "Enter the departure airfield.");
   if (draft.to.trim() === "") say("to", "Enter the destination.");
@@ -136,8 +137,8 @@ export function lineOfDraft(
     const [out, back] = [draft.out[id], draft.in[id]].map((text) =>
       Number((text ?? "").replace(",", ".") || Number.NaN),
     );
-    if (!Number.isFinite(out)) say(`meters.${id}.out`, `Enter ${name} before the flight.`);
-    if (!Number.isFinite(back)) say(`meters.${id}.in`, `Enter ${name} after the flight.`);
+    if (!Number.isFinite(out)) say(`meters.${id}.out`, `${name}: enter the reading before the flight.`);
+    if (!Number.isFinite(back)) say(`meters.${id}.in`, `${name}: enter the reading after the flight.`);
     if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
   }
   if (faults.length > 0) return { faults };
@@ -179,17 +180,39 @@ export const fullStopsOf = ({
 /** Faults of the entry compared with the previous one. */
 export function faultsOf(
   line: Omit<TechnicalLogEntry, "id">,
-  { papers, others, now }: { papers: AirworthinessOnFile; others: readonly TechnicalLogEntry[]; now: string },
+  {
+    papers,
+    others,
+    now,
+    built,
+    correcting,
+  }: {
+    papers: AirworthinessOnFile;
+    others: readonly TechnicalLogEntry[];
+    now: string;
+    built?: number;
+    /** Id of the entry that this one replaces. */
+    correcting?: string;
+  },
 ): DraftFault[] {
-  const own = others.filter(({ registration }) => registration === line.registration);
+  const { lastLine } = papers;
+  // Offline the log may not be here, but its last entry is.
+  const known = lastLine && !others.some(({ id }) => id === lastLine.id) ? [...others, lastLine] : others;
+  const besides = known.filter(({ id }) => id !== correcting);
+  const own = besides.filter(({ registration }) => registration === line.registration);
   const before = own.filter(({ off }) => off < line.off).sort((a, b) => (a.off < b.off ? 1 : -1))[0];
   const after = own.filter(({ off }) => off > line.off).sort((a, b) => (a.off < b.off ? -1 : 1))[0];
   return checkLine(
     { id: "new", ...line },
     {
       meters: papers.record.meters,
-      others,
+      others: besides,
       now,
+      record: {
+        totals: papers.totals,
+        from: papers.record.start.at,
+        ...(built !== undefined && { built }),
+      },
       ...(before && { before }),
       ...(after && { after }),
     },

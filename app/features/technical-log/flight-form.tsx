@@ -82,8 +82,10 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
     const found = line
       ? faultsOf(line, {
           papers,
-          others: lines.filter(({ id }) => id !== correcting?.id),
+          others: lines,
+          ...(correcting && { correcting: correcting.id }),
           now: new Date().toISOString(),
+          built: bundle.aircraft.year,
         })
       : made.faults;
     setFaults(found);

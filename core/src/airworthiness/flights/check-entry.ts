@@ -1,4 +1,6 @@
 import { formatNumber } from "../../units/format";
+import { localDate, spokenDate } from "../calendar/local-date";
+import { farAhead } from "../meters/far-ahead";
 import { isCounted, type Meter, readingFault, roundMeter, totalOf } from "../meters/meter";
 import type { TechnicalLogEntry } from "./technical-log-entry";
 
@@ -17,7 +19,8 @@ export interface LineFault {
     | "faster than the clock"
     | "two at once"
     | "no landing"
-    | "counts";
+    | "counts"
+    | "too early";
   /** "refused": impossible. "asked": unusual, a person must confirm it. */
   weight: "refused" | "asked";
   words: string;
@@ -29,6 +32,16 @@ const SLACK = { hours: 0.2, part: 0.05 };
 const MAX_H = 18;
 /** A time a few minutes ahead means a wrong clock, not a flight of tomorrow. */
 const AHEAD_MS = 10 * 60_000;
+
+/** What is on record of the aircraft besides its flights. */
+export interface RecordedSoFar {
+  /** Total of each meter. */
+  totals: Readonly<Record<string, number>>;
+  /** Beginning of the record, ISO 8601. */
+  from: string;
+  /** Year in which the aircraft was built. */
+  built?: number;
+}
 
 /**
  * Checks an entry before it is saved. `before` and `after` are its neighbours of the same aircraft in time, `others` entries of
@@ -44,12 +57,14 @@ export function checkLine(
     after,
     others = [],
     now,
+    record,
   }: {
     meters: readonly Meter[];
     before?: TechnicalLogEntry;
     after?: TechnicalLogEntry;
     others?: readonly TechnicalLogEntry[];
     now: string;
+    record?: RecordedSoFar;
   },
 ): LineFault[] {
   const faults: LineFault[] = [];
@@ -66,10 +81,13 @@ export function checkLine(
     say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
   if (on > Date.parse(now) + AHEAD_MS)
     say("on", "future", "refused", "On blocks is in the future. Check the time.");
+  if (record) ofDay(line, record, say);
   for (const meter of meters) {
     const read = line.meters[meter.id];
-    if (read) ofMeter(meter, read, { line, hours, before, after, say });
-    else if (!isCounted(meter.kind) && before?.meters[meter.id])
+    if (read) {
+      ofMeter(meter, read, { line, hours, before, after, say });
+      if (record) againstTotals(meter, read, { line, first: !before && !after, record, say });
+    } else if (!isCounted(meter.kind) && before?.meters[meter.id])
       say(`meters.${meter.id}.in`, "reading", "asked", `${meter.name}: no reading entered.`);
     const counted = line.counts[meter.id];
     if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
@@ -186,6 +204,46 @@ function ofMeter(
       "meter back",
       "asked",
       `${name} read ${shown(next.out)} before the next flight. One of the two readings is wrong.`,
+    );
+}
+
+/** A flight before the aircraft was built is refused; one before its record begins is asked about. */
+function ofDay({ registration, off }: TechnicalLogEntry, { built, from }: RecordedSoFar, say: Say): void {
+  if (built !== undefined && off < `${built}-01-01`)
+    say("day", "too early", "refused", `${registration} was built in ${built}. Check the date.`);
+  else if (Date.parse(off) < Date.parse(from))
+    say(
+      "day",
+      "too early",
+      "asked",
+      `The record of ${registration} begins on ${spokenDate(localDate(from))}. Check the date.`,
+    );
+}
+
+/** Readings against the totals on record: far ahead is a typing error; the first entry continues from the starting totals. */
+function againstTotals(
+  meter: Meter,
+  read: { out: number; in: number },
+  {
+    line,
+    first,
+    record: { totals },
+    say,
+  }: { line: TechnicalLogEntry; first: boolean; record: RecordedSoFar; say: Say },
+): void {
+  const onRecord = totals[meter.id];
+  if (onRecord === undefined || readingFault(meter, read.out) || readingFault(meter, read.in)) return;
+  const ahead = farAhead(meter, onRecord, totalOf(meter, read.in, line.on));
+  if (ahead) say(`meters.${meter.id}.in`, "reading", "refused", ahead);
+  if (!first) return;
+  const gap = roundMeter(totalOf(meter, read.out, line.off) - onRecord);
+  const shown = (total: number) => formatNumber(total, meter.decimals);
+  if (gap !== 0 && !ahead)
+    say(
+      `meters.${meter.id}.out`,
+      gap < 0 ? "meter back" : "unlogged",
+      "asked",
+      `${meter.name}: the record stands at ${shown(onRecord)}, ${shown(Math.abs(gap))} ${gap < 0 ? "more" : "less"} than this reading. Check it.`,
     );
 }
 

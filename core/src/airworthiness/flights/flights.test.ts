@@ -40,6 +40,26 @@ describe("an entry of the technical log", () => {
     ).toEqual([]);
   });
 
+  describe("against the record of an aircraft", () => {
+    const record = { totals: { hours: 4211.3, landings: 900 }, from: "2026-01-01T00:00:00Z", built: 2016 };
+    const of = (off: string, out: number, back: number) =>
+      line("b", `${off}T08:00:00Z`, `${off}T09:06:00Z`, out, back);
+
+    it.each([
+      ["continues from the starting totals", of("2026-06-01", 4211.3, 4212.4), []],
+      ["before the aircraft was built", of("1950-06-01", 4211.3, 4212.4), ["day: too early, refused"]],
+      ["before the record begins", of("2025-06-01", 4211.3, 4212.4), ["day: too early, asked"]],
+      ["starts above the record", of("2026-06-01", 4212, 4213.1), ["meters.hours.out: unlogged, asked"]],
+      ["starts below the record", of("2026-06-01", 4210, 4211.1), ["meters.hours.out: meter back, asked"]],
+      ["a digit too many", of("2026-06-01", 42113, 42114.1), ["meters.hours.in: reading, refused"]],
+    ])("%s", (_, one, faults) => expect(check(one, { record })).toEqual(faults));
+
+    it("after other flights the previous one is what counts", () => {
+      const next = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3);
+      expect(check(next, { before: first, record })).toEqual([]);
+    });
+  });
+
   it("a ground run counts on its meters and lands nowhere", () => {
     const run = { ...first, counts: {}, ground: true as const };
     expect(check(run)).toEqual([]);

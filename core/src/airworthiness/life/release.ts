@@ -1,6 +1,8 @@
-import { dayNumber, isLocalDate, type LocalDate } from "../calendar/local-date";
+import { formatNumber } from "../../units/format";
+import { dayNumber, isLocalDate, type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, WorkDone } from "../due/due-item";
 import type { Totals } from "../meters/component";
+import { farAhead } from "../meters/far-ahead";
 import { type Meter, readingFault, totalOf } from "../meters/meter";
 
 /** A release to service with everything a maintenance entry needs. Source: 14 CFR 43.9 (from memory). */
@@ -93,7 +95,7 @@ export function releaseFaults(
       if (last !== undefined && last > release.date)
         faults.push({
           at: "date",
-          words: `A later entry for this item exists, dated ${last}. Check the date.`,
+          words: `A later entry for this item exists, dated ${spokenDate(last)}. Check the date.`,
           confirm: "late entry",
         });
     }
@@ -109,13 +111,39 @@ export function releaseFaults(
       continue;
     }
     const before = totals[meter.id];
-    if (before !== undefined && totalOf(meter, reading, signedAt) < before - 1e-9 && release.date >= today)
+    if (before === undefined) continue;
+    const total = totalOf(meter, reading, signedAt);
+    const ahead = farAhead(meter, before, total);
+    if (ahead) say(`readings.${meter.id}`, ahead);
+    else if (total < before - 1e-9 && release.date >= today)
       say(
         `readings.${meter.id}`,
-        `${meter.name} is already at ${before} and cannot go back. Check the reading.`,
+        `${meter.name} is already at ${formatNumber(before, meter.decimals)} and cannot go back. Check the reading.`,
       );
   }
   if (release.certificate.kind.trim() === "" || release.certificate.number.trim() === "")
     say("certificate", "Enter the kind and number of the certificate used to sign.");
   return faults;
 }
+
+/**
+ * The first meter by which an item counts and whose reading is missing: without it the next due point is unknown. A sum is read if
+ * all its parts are. `readings` by meter.
+ */
+export function missingReading(
+  { limits }: Pick<DueItem, "limits">,
+  readings: Readonly<Record<string, unknown>>,
+  meters: readonly Pick<Meter, "id" | "name" | "sumOf">[],
+): Pick<Meter, "id" | "name" | "sumOf"> | undefined {
+  const isRead = (id: string): boolean =>
+    readings[id] !== undefined || (meters.find((one) => one.id === id)?.sumOf?.every(isRead) ?? false);
+  const limit = limits.find((one) => one.by === "meter" && !isRead(one.meter));
+  if (limit?.by !== "meter") return undefined;
+  const sum = meters.find(({ id }) => id === limit.meter);
+  const part = sum?.sumOf?.find((id) => !isRead(id));
+  return meters.find(({ id }) => id === part) ?? sum ?? { id: limit.meter, name: limit.meter };
+}
+
+/** Words for a reading that the next due point of an item needs. */
+export const readingNeeded = (meter: Pick<Meter, "name">, item: Pick<DueItem, "name">): string =>
+  `Enter the reading of ${meter.name}: the next due point of “${item.name}” is calculated from it.`;

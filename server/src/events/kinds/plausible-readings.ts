@@ -1,13 +1,10 @@
 import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
 import { addDays, localDate } from "@cravix/core/airworthiness/calendar/local-date";
-import { isCounted, totalOf } from "@cravix/core/airworthiness/meters/meter";
-import { formatNumber } from "@cravix/core/units/format";
+import { farAhead } from "@cravix/core/airworthiness/meters/far-ahead";
+import { totalOf } from "@cravix/core/airworthiness/meters/meter";
 import { and, eq } from "drizzle-orm";
 import { meterTotals } from "../../db/schema/airworthiness";
 import type { Admission, Fault } from "./event-kind";
-
-/** How far a reading may be ahead of the log: flights not logged yet, or flown elsewhere. */
-const AHEAD = { hours: 200, count: 1000 };
 
 /** Why this local day cannot be the day of something done; a day ahead is allowed for other time zones. */
 export function futureDate(date: string, now: Date, timeZone = "UTC"): string | undefined {
@@ -52,14 +49,10 @@ export function tooFarAhead(
   entered: Readonly<Record<string, number>>,
   field: string,
 ): Fault | undefined {
-  for (const { id, kind, name, decimals } of meters) {
-    const [before, now] = [known[id], entered[id]];
-    if (before === undefined || now === undefined) continue;
-    if (now > before + (isCounted(kind) ? AHEAD.count : AHEAD.hours))
-      return {
-        field: field.endsWith("Reading") ? field : `${field}.${id}`,
-        reason: `${name}: ${formatNumber(now, decimals)} is far above the ${formatNumber(before, decimals)} on record. Check the reading, or log the missing flights first.`,
-      };
+  for (const meter of meters) {
+    const [before, now] = [known[meter.id], entered[meter.id]];
+    const reason = before === undefined || now === undefined ? undefined : farAhead(meter, before, now);
+    if (reason) return { field: field.endsWith("Reading") ? field : `${field}.${meter.id}`, reason };
   }
   return undefined;
 }

@@ -1,6 +1,12 @@
 import type { AircraftRecord, RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
 import { isFitted } from "@cravix/core/airworthiness/component-moves";
-import { isPilotsWork, isRenewable } from "@cravix/core/airworthiness/life/release";
+import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
+import {
+  isPilotsWork,
+  isRenewable,
+  missingReading,
+  readingNeeded,
+} from "@cravix/core/airworthiness/life/release";
 import type { EventData } from "@cravix/core/checklist/stream/events";
 import { and, count, eq, isNotNull, notInArray } from "drizzle-orm";
 import { effectiveRecord } from "../../airworthiness/effective-record";
@@ -64,7 +70,7 @@ async function openConditions({ tx, groupId }: Admission, registration: string):
 function releaseFault(
   { works, leaves, readings, date }: Release,
   meters: readonly RecordMeter[],
-  items: ReadonlyMap<string, { limits: { by: string; meter?: string }[]; of?: string }>,
+  items: ReadonlyMap<string, DueItem>,
 ): Fault | undefined {
   const known = new Set(meters.map(({ id }) => id));
   const strange = Object.keys(readings).find((meter) => !known.has(meter));
@@ -80,20 +86,10 @@ function releaseFault(
   for (const [i, work] of works.entries()) {
     if (work.date > date)
       return { field: `data.works[${i}].date`, reason: "The work is dated after the release." };
-    for (const limit of items.get(work.item)?.limits ?? [])
-      if (
-        limit.by === "meter" &&
-        limit.meter !== undefined &&
-        readings[limit.meter] === undefined &&
-        work.totals[limit.meter] === undefined &&
-        work.sets?.readings?.[limit.meter] === undefined
-      ) {
-        const name = meters.find(({ id }) => id === limit.meter)?.name ?? limit.meter;
-        return {
-          field: `data.readings.${limit.meter}`,
-          reason: `Enter the reading of ${name}: the next due point of “${work.item}” is calculated from it.`,
-        };
-      }
+    const item = items.get(work.item);
+    const missing =
+      item && missingReading(item, { ...readings, ...work.totals, ...work.sets?.readings }, meters);
+    if (missing) return { field: `data.readings.${missing.id}`, reason: readingNeeded(missing, item) };
   }
   return undefined;
 }
