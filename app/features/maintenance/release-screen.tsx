@@ -69,6 +69,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
         today: papers.today,
         signedAt: at,
         late: draft.late,
+        built: bundle.aircraft.year,
       }),
     ];
     setFaults(found);

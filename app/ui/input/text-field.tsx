@@ -3,7 +3,7 @@ import { Alert } from "../alert";
 import { usePalette } from "../paint/use-palette";
 import { Text } from "../text";
 
-interface TextFieldProps {
+export interface TextFieldProps {
   /** Visible label, and accessible name unless `named` is given. */
   label: string;
   named?: string;

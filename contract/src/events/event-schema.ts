@@ -406,6 +406,14 @@ export const EVENT_DATA: { [T in EventType]: ObjectShape } = {
   },
 };
 
+const DATA_SCHEMAS = new Map<EventType, ObjectSchema<object>>(
+  EVENT_TYPES.map((type) => [type, object(EVENT_DATA[type]).noUnknown().required().strict()]),
+);
+
+/** Schema of the data of one kind of event; also the schema of the form in which it is entered. */
+export const eventDataSchema = (type: EventType): ObjectSchema<object> =>
+  DATA_SCHEMAS.get(type) as ObjectSchema<object>;
+
 const envelope = {
   id: eventId(),
   streamId: eventId(),
@@ -420,7 +428,7 @@ const envelope = {
 const SCHEMAS = new Map<string, ObjectSchema<object>>(
   EVENT_TYPES.map((type) => [
     type,
-    object({ ...envelope, data: object(EVENT_DATA[type]).noUnknown().required() })
+    object({ ...envelope, data: eventDataSchema(type) })
       .noUnknown()
       .strict(),
   ]),

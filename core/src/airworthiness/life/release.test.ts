@@ -25,6 +25,7 @@ const faults = (more: Partial<WorkRelease>, late = false) =>
       today: "2026-05-01",
       signedAt: "2026-05-01T10:00:00Z",
       late,
+      built: 2016,
     },
   );
 
@@ -33,6 +34,7 @@ describe("a release to service", () => {
     ["complete", {}, []],
     ["without a date", { date: "" }, ["date"]],
     ["in the future", { date: "2031-05-01" }, ["date"]],
+    ["before the aircraft was built", { date: "1999-05-01" }, ["date"]],
     ["nothing done", { done: "  " }, ["done"]],
     ["covering nothing", { works: [] }, ["works"]],
     ["unreadable reading", { readings: { hours: Number.NaN } }, ["readings.hours"]],

@@ -68,6 +68,7 @@ export function releaseFaults(
     today,
     signedAt,
     late = false,
+    built,
   }: {
     meters: readonly Meter[];
     totals: Totals;
@@ -77,6 +78,8 @@ export function releaseFaults(
     signedAt: string;
     /** Confirmed: an entry of work that was done before others on record. */
     late?: boolean;
+    /** Year in which the aircraft was built. */
+    built?: number;
   },
 ): ReleaseFault[] {
   const faults: ReleaseFault[] = [];
@@ -84,6 +87,8 @@ export function releaseFaults(
   if (!isLocalDate(release.date)) say("date", "Enter a valid date.");
   else if (dayNumber(release.date) > dayNumber(today))
     say("date", "The date is in the future. Sign the release after the work is done.");
+  else if (built !== undefined && release.date < `${built}-01-01`)
+    say("date", `${release.registration} was built in ${built}. Check the date.`);
   else if (!late)
     for (const work of release.works) {
       const last = works

@@ -1,0 +1,47 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { FieldValues, UseFormReturn } from "react-hook-form";
+import { dropNote, readNote, saveNoteChange } from "../../device/log/notes";
+
+/**
+ * Keeps what was entered in a form on the device until it is saved or dropped. Only fields that a person changed are kept, so that
+ * proposed values stay fresh; each change is applied to the stored draft, also while that is still being read.
+ */
+export function useFormDraft<D extends FieldValues, Out>(
+  { subscribe, reset, getValues }: Pick<UseFormReturn<D, unknown, Out>, "subscribe" | "reset" | "getValues">,
+  key: string | undefined,
+): { restored: boolean; drop: () => void } {
+  const [restored, setRestored] = useState(false);
+  const typed = useRef<Partial<D>>({});
+  useEffect(() => {
+    if (key === undefined) return undefined;
+    let left = false;
+    typed.current = {};
+    setRestored(false);
+    const restore = (kept: Partial<D> | undefined) => {
+      if (left || !kept) return;
+      reset({ ...getValues(), ...kept, ...typed.current }, { keepDefaultValues: true });
+      setRestored(true);
+    };
+    readNote<Partial<D>>(key).then(restore, () => undefined);
+    const stop = subscribe({
+      formState: { values: true },
+      callback: ({ name, values }) => {
+        const field = name?.split(".")[0];
+        if (field === undefined) return;
+        const change = { [field]: values[field] } as Partial<D>;
+        typed.current = { ...typed.current, ...change };
+        void saveNoteChange<Partial<D>>(key, (before) => ({ ...before, ...change }));
+      },
+    });
+    return () => {
+      left = true;
+      stop();
+    };
+  }, [key, subscribe, reset, getValues]);
+  const drop = useCallback(() => {
+    typed.current = {};
+    setRestored(false);
+    if (key !== undefined) void dropNote(key).catch(() => undefined);
+  }, [key]);
+  return { restored, drop };
+}
