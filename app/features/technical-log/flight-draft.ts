@@ -4,6 +4,7 @@ import { checkLine, type LineFault } from "@cravix/core/airworthiness/flights/ch
 import { proposeLine } from "@cravix/core/airworthiness/flights/propose-entry";
 import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { isCounted } from "@cravix/core/airworthiness/meters/meter";
+import type { EventData } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 
 /** A technical log entry being written, as text fields. */
@@ -217,4 +218,28 @@ export function faultsOf(
       ...(after && { after }),
     },
   ).map(({ at, words, weight }) => ({ at, words, weight }));
+}
+
+const NIGHT_FIELDS: Record<string, string> = {
+  "night.landings": "nightLandings",
+  "night.fullStops": "nightFullStops",
+};
+
+/** Field of the form for a fault of the entry: "meters.hours.out" is the entry "hours" of "out". */
+export function fieldOf(at: string): string {
+  const [, meter, side] = /^meters\.(.+)\.(out|in)$/.exec(at) ?? [];
+  return meter !== undefined && side !== undefined ? `${side}.${meter}` : (NIGHT_FIELDS[at] ?? at);
+}
+
+/** As in the contract. */
+const MAX_REMARKS = 2000;
+
+/** The entry with the questions that were confirmed, so that a reader of the log sees them. */
+export function withRemarks(
+  line: EventData["flight.logged"],
+  despite: readonly string[],
+): EventData["flight.logged"] {
+  if (despite.length === 0) return line;
+  const warning = `Logged despite this warning: ${despite.join(" ")}`;
+  return { ...line, remarks: [line.remarks, warning].filter(Boolean).join(" ").slice(0, MAX_REMARKS) };
 }

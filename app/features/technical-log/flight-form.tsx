@@ -1,32 +1,36 @@
 import { newId } from "@cravix/contract/client";
+import type { RecordMeter } from "@cravix/core/airworthiness/aircraft-record";
 import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import type { EventData } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
+import { type Control, useWatch } from "react-hook-form";
 import { View } from "react-native";
 import { recordAll } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
+import { FormDate, FormRootFault, FormSteps, FormText, FormToggle, Pair } from "../../ui/form/form-fields";
+import { RestoredDraft } from "../../ui/form/restored-draft";
+import { useEntryForm } from "../../ui/form/use-entry-form";
 import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
-import { DateField } from "../../ui/input/date-field";
-import { Stepper } from "../../ui/input/stepper";
-import { TextField } from "../../ui/input/text-field";
-import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import type { KnownAircraft } from "../aircraft-frame";
 import {
-  type DraftFault,
   draftFrom,
   draftOf,
   type FlightDraft,
   faultsOf,
+  fieldOf,
   fullStopsOf,
   lineOfDraft,
+  withRemarks,
 } from "./flight-draft";
+
+type FlightFields = FlightDraft & { why: string };
 
 interface FlightFormProps {
   aircraft: KnownAircraft;
@@ -46,12 +50,11 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
   const wide = useWide();
   const dispatch = useAppDispatch();
   const pilot = correcting?.pilot ?? crewId ?? "";
-  const [why, setWhy] = useState("");
   const accepted = bundle.recentPreflights.find(({ decision }) => decision === "fly")?.signedAt;
   const since = papers.lastLine?.on;
-  const proposed = useMemo(
-    () =>
-      correcting
+  const first = useMemo(
+    (): FlightFields => ({
+      ...(correcting
         ? draftFrom(correcting)
         : draftOf(papers, {
             base: bundle.airfield?.name ?? bundle.aircraft.base,
@@ -59,232 +62,97 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
             now: new Date().toISOString(),
             // An acceptance that already has an entry is not proposed again.
             ...(accepted && (!since || accepted > since) && { acceptedAt: accepted }),
-          }),
+          })),
+      why: "",
+    }),
     [papers, bundle, pilot, accepted, since, correcting],
   );
-  const [typed, setTyped] = useState<Partial<FlightDraft>>({});
-  const draft: FlightDraft = { ...proposed, ...typed };
-  const [faults, setFaults] = useState<DraftFault[]>([]);
-  const [asked, setAsked] = useState("");
-  const set = (part: Partial<FlightDraft>) => {
-    setTyped({ ...typed, ...part });
-    setAsked("");
-  };
-  const fault = (at: string) => faults.find((one) => one.at === at && one.weight === "refused")?.words;
-  const log = () => {
-    const made = lineOfDraft(draft, {
-      registration,
-      pilot,
-      meters,
-      ...(correcting?.crew && { crew: correcting.crew }),
+  const faultsNow = (line: Omit<TechnicalLogEntry, "id">) =>
+    faultsOf(line, {
+      papers,
+      others: lines,
+      ...(correcting && { correcting: correcting.id }),
+      now: new Date().toISOString(),
+      built: bundle.aircraft.year,
     });
-    const { line } = made;
-    const found = line
-      ? faultsOf(line, {
-          papers,
-          others: lines,
-          ...(correcting && { correcting: correcting.id }),
-          now: new Date().toISOString(),
-          built: bundle.aircraft.year,
-        })
-      : made.faults;
-    setFaults(found);
-    const key = JSON.stringify(line);
-    if (!line || found.some(({ weight }) => weight === "refused")) return;
-    if (found.length > 0 && asked !== key) {
-      // Queried once; submitting again confirms it.
-      setAsked(key);
-      return;
-    }
-    const remarks = found.map(({ words }) => words).join(" ");
-    const data: EventData["flight.logged"] = {
-      ...line,
-      ...(remarks !== "" && {
-        remarks: [line.remarks, `Logged despite this warning: ${remarks}`].filter(Boolean).join(" "),
-      }),
-    };
-    if (correcting)
-      dispatch(
-        recordAll(
-          correcting.id,
-          [
-            {
-              type: "flight.corrected",
-              data: { registration, of: correcting.id, line: data, why: why.trim() },
-            },
-          ],
-          { stream: "flight" },
-        ),
-      );
-    else {
-      const firstId = newId(Date.now());
-      dispatch(recordAll(firstId, [{ type: "flight.logged", data }], { stream: "flight", firstId }));
-    }
-    setTyped({});
-    setFaults([]);
-    onLogged(`${correcting ? "Corrected" : "Logged"}: ${line.from} to ${line.to}.`);
+  const form = useEntryForm<FlightFields, "flight.logged">({
+    type: "flight.logged",
+    first,
+    keep: `flight draft:${registration}:${correcting?.id ?? "new"}`,
+    read: ({ why: _, ...draft }) => {
+      const { line, faults } = lineOfDraft(draft, {
+        registration,
+        pilot,
+        meters,
+        ...(correcting?.crew && { crew: correcting.crew }),
+      });
+      const refused = line ? faultsNow(line).filter(({ weight }) => weight === "refused") : faults;
+      return line && refused.length === 0
+        ? { data: line }
+        : { faults: refused.map(({ at, words }) => ({ at: fieldOf(at), words })) };
+    },
+    ask: (line) => faultsNow(line).map(({ words }) => words),
+    onEntered: (line, despite) => {
+      const data = withRemarks(line, despite);
+      if (correcting) correct({ line: data });
+      else {
+        const firstId = newId(Date.now());
+        dispatch(recordAll(firstId, [{ type: "flight.logged", data }], { stream: "flight", firstId }));
+      }
+      onLogged(`${correcting ? "Corrected" : "Logged"}: ${line.from} to ${line.to}.`);
+    },
+  });
+  const { control, questions } = form;
+  const why = useWatch({ control, name: "why" }).trim();
+  const correct = (more: { line?: EventData["flight.logged"] }) => {
+    if (!correcting) return;
+    const data = { registration, of: correcting.id, why, ...more };
+    dispatch(recordAll(correcting.id, [{ type: "flight.corrected", data }], { stream: "flight" }));
   };
   const strike = () => {
-    if (!correcting || why.trim() === "") return;
-    dispatch(
-      recordAll(
-        correcting.id,
-        [{ type: "flight.corrected", data: { registration, of: correcting.id, why: why.trim() } }],
-        { stream: "flight" },
-      ),
-    );
+    if (!correcting || why === "") return;
+    correct({});
+    form.startAgain();
     onLogged("Struck out. The entry stays on record.");
   };
-  const questions = faults.filter(({ weight }) => weight === "asked");
   const body = (
     <View className="gap-3">
       <Text className="text-sm text-voice">The next flight starts from the last meter reading.</Text>
-      <View className="flex-row gap-2">
-        <View className="flex-1">
-          <TextField
-            label="From"
-            value={draft.from}
-            onChange={(from) => set({ from })}
-            maxLength={80}
-            fault={fault("from")}
-          />
-        </View>
-        <View className="flex-1">
-          <TextField
-            label="To"
-            value={draft.to}
-            onChange={(to) => set({ to })}
-            maxLength={80}
-            fault={fault("to")}
-          />
-        </View>
-      </View>
-      <DateField label="Date" value={draft.day} onChange={(day) => set({ day })} fault={fault("day")} />
-      <View className="flex-row gap-2">
-        <View className="flex-1">
-          <TextField
-            label="Off blocks"
-            value={draft.off}
-            onChange={(off) => set({ off })}
-            maxLength={5}
-            placeholder="09:30"
-            fault={fault("off")}
-          />
-        </View>
-        <View className="flex-1">
-          <TextField
-            label="On blocks"
-            value={draft.on}
-            onChange={(on) => set({ on })}
-            maxLength={5}
-            placeholder="10:45"
-            fault={fault("on")}
-          />
-        </View>
-      </View>
-      {meters
-        .filter(({ kind }) => !isCounted(kind))
-        .map(({ id, name }) => (
-          <View key={id} className="flex-row gap-2">
-            <View className="flex-1">
-              <TextField
-                label={`${name}, out`}
-                value={draft.out[id] ?? ""}
-                onChange={(text) => set({ out: { ...draft.out, [id]: text } })}
-                maxLength={9}
-                fault={fault(`meters.${id}.out`)}
-              />
-            </View>
-            <View className="flex-1">
-              <TextField
-                label={`${name}, in`}
-                value={draft.in[id] ?? ""}
-                onChange={(text) => set({ in: { ...draft.in, [id]: text } })}
-                maxLength={9}
-                fault={fault(`meters.${id}.in`)}
-              />
-            </View>
-          </View>
-        ))}
-      <Toggle
-        on={draft.ground === true}
-        className="self-start px-4"
-        testID="ground-run"
-        onPress={() => set({ ground: !draft.ground })}
-      >
-        Ground run, no flight
-      </Toggle>
-      {meters
-        .filter(({ kind }) => isCounted(kind) && !draft.ground)
-        .map(({ id, name }) => (
-          <View key={id} className="gap-1">
-            <Text className="font-mid text-sm">{name}</Text>
-            <Stepper
-              text={String(draft.counts[id] ?? 0)}
-              step={1}
-              unit={name.toLowerCase()}
-              testID={`count-${id}`}
-              onStep={(by) =>
-                set({ counts: { ...draft.counts, [id]: Math.max(0, (draft.counts[id] ?? 0) + by) } })
-              }
-            />
-          </View>
-        ))}
-      {!draft.ground && (
-        <View className="gap-1">
-          <Text className="font-mid text-sm">Landings at night</Text>
-          <Stepper
-            text={String(draft.nightLandings)}
-            step={1}
-            unit="landings at night"
-            onStep={(by) => set({ nightLandings: Math.max(0, draft.nightLandings + by) })}
-          />
-        </View>
-      )}
-      {draft.nightLandings > 0 && !draft.ground && (
-        <View className="gap-1">
-          <Text className="font-mid text-sm">Of these, to a full stop</Text>
-          <Stepper
-            text={String(fullStopsOf(draft))}
-            step={1}
-            unit="full stops at night"
-            onStep={(by) =>
-              set({
-                nightFullStops: Math.min(draft.nightLandings, Math.max(0, fullStopsOf(draft) + by)),
-              })
-            }
-          />
-        </View>
-      )}
-      <TextField
-        label="Remarks"
-        value={draft.remarks}
-        onChange={(remarks) => set({ remarks })}
-        maxLength={2000}
-        multiline
-      />
+      <RestoredDraft restored={form.restored} startAgain={form.startAgain} />
+      <Pair>
+        <FormText control={control} name="from" label="From" maxLength={80} />
+        <FormText control={control} name="to" label="To" maxLength={80} />
+      </Pair>
+      <FormDate control={control} name="day" label="Date" />
+      <Pair>
+        <FormText control={control} name="off" label="Off blocks" maxLength={5} placeholder="09:30" />
+        <FormText control={control} name="on" label="On blocks" maxLength={5} placeholder="10:45" />
+      </Pair>
+      <FlightMeters control={control} meters={meters} />
+      <FormText control={control} name="remarks" label="Remarks" maxLength={2000} multiline />
       {correcting && (
-        <TextField
-          label="Reason for the correction"
-          value={why}
-          onChange={setWhy}
-          maxLength={400}
-          multiline
-        />
+        <>
+          <FormText
+            control={control}
+            name="why"
+            label="Reason for the correction"
+            maxLength={400}
+            multiline
+          />
+          <Button
+            className="self-start px-5"
+            textClassName="text-base"
+            disabled={why === ""}
+            onPress={strike}
+            testID="withdraw"
+          >
+            Flight did not take place: strike out
+          </Button>
+        </>
       )}
-      {correcting && (
-        <Button
-          className="self-start px-5"
-          textClassName="text-base"
-          disabled={why.trim() === ""}
-          onPress={strike}
-          testID="withdraw"
-        >
-          Flight did not take place: strike out
-        </Button>
-      )}
-      {questions.map(({ at, words }) => (
-        <Alert key={`${at}${words}`} frame="box">
+      <FormRootFault control={control} />
+      {questions.map((words) => (
+        <Alert key={words} frame="box">
           {words}
         </Alert>
       ))}
@@ -296,10 +164,10 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       className="min-h-16"
       textClassName="text-xl"
       testID="log-flight"
-      disabled={correcting !== undefined && why.trim() === ""}
-      onPress={log}
+      disabled={correcting !== undefined && why === ""}
+      onPress={form.submit}
     >
-      {questions.length > 0 && asked !== ""
+      {questions.length > 0
         ? "Correct as entered: log it"
         : correcting
           ? "Save the correction"
@@ -330,5 +198,69 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       </PageHead>
       <View className="mt-2">{body}</View>
     </Screen>
+  );
+}
+
+/** Meters out and in, counters, and landings at night. */
+function FlightMeters({
+  control,
+  meters,
+}: {
+  control: Control<FlightFields, unknown, EventData["flight.logged"]>;
+  meters: readonly RecordMeter[];
+}) {
+  const [ground, landings, full] = useWatch({ control, name: ["ground", "nightLandings", "nightFullStops"] });
+  return (
+    <>
+      {meters
+        .filter(({ kind }) => !isCounted(kind))
+        .map(({ id, name }) => (
+          <Pair key={id}>
+            <FormText control={control} name="out" entry={id} label={`${name}, out`} maxLength={9} />
+            <FormText control={control} name="in" entry={id} label={`${name}, in`} maxLength={9} />
+          </Pair>
+        ))}
+      <FormToggle control={control} name="ground" testID="ground-run">
+        Ground run, no flight
+      </FormToggle>
+      {!ground &&
+        meters
+          .filter(({ kind }) => isCounted(kind))
+          .map(({ id, name }) => (
+            <FormSteps
+              key={id}
+              control={control}
+              name="counts"
+              entry={id}
+              label={name}
+              step={1}
+              unit={name.toLowerCase()}
+              testID={`count-${id}`}
+            />
+          ))}
+      {!ground && (
+        <FormSteps
+          control={control}
+          name="nightLandings"
+          label="Landings at night"
+          step={1}
+          unit="landings at night"
+        />
+      )}
+      {!ground && landings > 0 && (
+        <FormSteps
+          control={control}
+          name="nightFullStops"
+          label="Of these, to a full stop"
+          step={1}
+          unit="full stops at night"
+          max={landings}
+          unset={fullStopsOf({
+            nightLandings: landings,
+            ...(full !== undefined && { nightFullStops: full }),
+          })}
+        />
+      )}
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
-import { type Control, type FieldPath, type FieldValues, useController } from "react-hook-form";
+import { type Control, type FieldPath, type FieldValues, useController, useFormState } from "react-hook-form";
 import { View } from "react-native";
+import { Alert } from "../alert";
 import { Choice } from "../input/choice";
 import { DateField } from "../input/date-field";
 import { Stepper } from "../input/stepper";
@@ -138,10 +139,13 @@ export function FormSteps<D extends FieldValues>({
   label,
   min = 0,
   max = Number.POSITIVE_INFINITY,
+  unset = min,
   words = String,
   ...rest
 }: Bound<D> & {
   label?: string;
+  /** Shown and counted from until it is changed. */
+  unset?: number;
   step: number;
   unit: string;
   testID?: string;
@@ -149,7 +153,8 @@ export function FormSteps<D extends FieldValues>({
   max?: number;
   words?: (value: number) => string;
 }) {
-  const { value = min, onChange } = useField<number, D>({ control, name, ...(entry && { entry }) });
+  const { value: entered, onChange, fault } = useField<number, D>({ control, name, ...(entry && { entry }) });
+  const value = Math.min(max, entered ?? unset);
   const stepper = (
     <Stepper
       {...rest}
@@ -157,11 +162,12 @@ export function FormSteps<D extends FieldValues>({
       onStep={(by) => onChange(Math.min(max, Math.max(min, value + by)))}
     />
   );
-  if (label === undefined) return stepper;
+  if (label === undefined && fault === undefined) return stepper;
   return (
     <View className="gap-1">
-      <Text className="font-mid text-sm">{label}</Text>
+      {label !== undefined && <Text className="font-mid text-sm">{label}</Text>}
       {stepper}
+      {fault !== undefined && <Alert textClassName="text-sm">{fault}</Alert>}
     </View>
   );
 }
@@ -175,4 +181,21 @@ export function FormGroup({ title, hint, children }: { title: string; hint?: str
       {children}
     </View>
   );
+}
+
+/** Two short fields side by side. */
+export function Pair({ children }: { children: readonly [ReactNode, ReactNode] }) {
+  return (
+    <View className="flex-row gap-2">
+      <View className="flex-1">{children[0]}</View>
+      <View className="flex-1">{children[1]}</View>
+    </View>
+  );
+}
+
+/** A fault that belongs to no single field. */
+export function FormRootFault<D extends FieldValues>({ control }: Pick<Bound<D>, "control">) {
+  const { errors } = useFormState({ control });
+  const words = faultAt(errors.root);
+  return words === undefined ? null : <Alert>{words}</Alert>;
 }

@@ -44,7 +44,7 @@ export function useEntryForm<D extends FieldValues, T extends EventType>({
     resolver: eventResolver(type, read),
     shouldFocusError: false,
   });
-  const draft = useFormDraft(form, keep);
+  const draft = useFormDraft(form, first, keep);
   const [asked, setAsked] = useState(NONE);
   const { subscribe } = form;
   useEffect(() => subscribe({ formState: { values: true }, callback: () => setAsked(NONE) }), [subscribe]);

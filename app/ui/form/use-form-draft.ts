@@ -8,21 +8,15 @@ import { dropNote, readNote, saveNoteChange } from "../../device/log/notes";
  */
 export function useFormDraft<D extends FieldValues, Out>(
   { subscribe, reset, getValues }: Pick<UseFormReturn<D, unknown, Out>, "subscribe" | "reset" | "getValues">,
+  first: D,
   key: string | undefined,
 ): { restored: boolean; drop: () => void } {
   const [restored, setRestored] = useState(false);
   const typed = useRef<Partial<D>>({});
+  const proposed = JSON.stringify(first);
+  const shown = useRef(proposed);
   useEffect(() => {
-    if (key === undefined) return undefined;
-    let left = false;
     typed.current = {};
-    setRestored(false);
-    const restore = (kept: Partial<D> | undefined) => {
-      if (left || !kept) return;
-      reset({ ...getValues(), ...kept, ...typed.current }, { keepDefaultValues: true });
-      setRestored(true);
-    };
-    readNote<Partial<D>>(key).then(restore, () => undefined);
     const stop = subscribe({
       formState: { values: true },
       callback: ({ name, values }) => {
@@ -30,14 +24,32 @@ export function useFormDraft<D extends FieldValues, Out>(
         if (field === undefined) return;
         const change = { [field]: values[field] } as Partial<D>;
         typed.current = { ...typed.current, ...change };
-        void saveNoteChange<Partial<D>>(key, (before) => ({ ...before, ...change }));
+        if (key !== undefined) void saveNoteChange<Partial<D>>(key, (before) => ({ ...before, ...change }));
       },
     });
+    return stop;
+  }, [key, subscribe]);
+  useEffect(() => {
+    if (key === undefined) return undefined;
+    let left = false;
+    setRestored(false);
+    const restore = (kept: Partial<D> | undefined) => {
+      if (left || !kept) return;
+      typed.current = { ...kept, ...typed.current };
+      reset({ ...getValues(), ...typed.current });
+      setRestored(true);
+    };
+    readNote<Partial<D>>(key).then(restore, () => undefined);
     return () => {
       left = true;
-      stop();
     };
-  }, [key, subscribe, reset, getValues]);
+  }, [key, reset, getValues]);
+  // New proposals, such as the last meter reading, fill what the person has not changed.
+  useEffect(() => {
+    if (shown.current === proposed) return;
+    shown.current = proposed;
+    reset({ ...(JSON.parse(proposed) as D), ...typed.current });
+  }, [proposed, reset]);
   const drop = useCallback(() => {
     typed.current = {};
     setRestored(false);
