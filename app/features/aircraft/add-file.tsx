@@ -13,7 +13,7 @@ export function AddFile({ onAdded }: { onAdded: () => void }) {
   const add = async () => {
     const file = await pickTextFile(".json,application/json");
     if (!file) return;
-    const { readFileText } = await import("@cravix/contract/files");
+    const { readFileText } = await import("@cravix/contract/schemas");
     const reading = readFileText(file.text);
     if ("faults" in reading) {
       setFaults(reading.faults);

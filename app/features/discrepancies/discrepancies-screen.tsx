@@ -12,10 +12,7 @@ import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
-import { Button } from "../../ui/input/button";
 import { ListRow } from "../../ui/input/list-row";
-import { TextField } from "../../ui/input/text-field";
-import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
@@ -23,6 +20,7 @@ import { Photographs } from "../photographs";
 import { LogParts, PlaceFrame } from "../shell";
 import { DiscrepancyActions } from "./discrepancy-actions";
 import { Measured } from "./measured";
+import { SignOff } from "./sign-off";
 import { useAircraftOrLate } from "./use-aircraft-or-late";
 
 /** Longer texts are not shown as a heading. */
@@ -283,46 +281,6 @@ function Where({ plan, station }: { plan: Plan; station: Station }) {
   return (
     <View className="h-[220px] w-[270px]" aria-hidden>
       <PlanView plan={plan} beads={[bead]} />
-    </View>
-  );
-}
-
-function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
-  const dispatch = useAppDispatch();
-  const crewId = useAppSelector((state) => state.session.crewId);
-  const crew = useCrew();
-  const [how, setHow] = useState<string>();
-  const [noFault, setNoFault] = useState(false);
-  if (crew.find((member) => member.id === crewId)?.role !== "mechanic")
-    return <Text className="text-sm text-voice">Only a mechanic can sign this off.</Text>;
-  const sign = () => {
-    if (!how?.trim()) return;
-    // Recorded outside any preflight.
-    dispatch(
-      recordOfAircraft("discrepancy.closed", {
-        discrepancyId: d.id,
-        how: how.trim(),
-        ...(noFault && { noFault: true }),
-      }),
-    );
-    setHow(undefined);
-    onSigned();
-  };
-  if (how === undefined)
-    return (
-      <Button className="self-start px-5" textClassName="text-base" onPress={() => setHow("")}>
-        Sign off
-      </Button>
-    );
-  return (
-    <View className="max-w-xl gap-2">
-      <Toggle on={noFault} className="self-start px-4" onPress={() => setNoFault(!noFault)}>
-        Inspected: no fault found
-      </Toggle>
-      <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
-      <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
-        Sign off
-      </Button>
     </View>
   );
 }

@@ -1,15 +1,18 @@
 import { can, type DiscrepancyDetail } from "@cravix/contract/client";
 import { ASKED_BY, type AskedBy } from "@cravix/core/airworthiness/life/deferral";
-import { FINDING_GRADES, type FindingGrade } from "@cravix/core/judgement/judgement";
+import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { useState } from "react";
 import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useBundle, useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { trimmed } from "../../ui/form/form-faults";
+import { FormChoice, FormRootFault, FormText } from "../../ui/form/form-fields";
+import { useEntryForm } from "../../ui/form/use-entry-form";
+import { useFilled } from "../../ui/form/use-filled";
+import { withFormLibrary } from "../../ui/form/with-form-library";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
-import { Choice } from "../../ui/input/choice";
-import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { withMeasure } from "../../ui/with-measure";
@@ -71,72 +74,74 @@ interface PartProps {
   onDone: () => void;
 }
 
-function Asked({ discrepancy: d, onDone }: PartProps) {
+const Asked = withFormLibrary(AskedLoaded);
+
+function AskedLoaded({ discrepancy: d, onDone }: PartProps) {
   const dispatch = useAppDispatch();
-  const [whom, setWhom] = useState("");
-  const [said, setSaid] = useState("");
-  const [by, setBy] = useState<AskedBy>("telephone");
-  const keep = () => {
-    dispatch(
-      recordOfAircraft("discrepancy.asked", {
-        discrepancyId: d.id,
-        whom: whom.trim(),
-        by,
-        said: said.trim(),
-      }),
-    );
-    onDone();
-  };
+  const { control, submit } = useEntryForm({
+    type: "discrepancy.asked",
+    first: { whom: "", by: "telephone" as AskedBy, said: "" },
+    keep: `asked draft:${d.id}`,
+    read: (values) => ({ data: { discrepancyId: d.id, ...trimmed(values) } }),
+    onEntered: (data) => {
+      dispatch(recordOfAircraft("discrepancy.asked", data));
+      onDone();
+    },
+  });
+  const filled = useFilled(control, ["whom", "said"]);
   return (
     <View className="max-w-xl gap-2">
-      <TextField label="Who was asked" value={whom} onChange={setWhom} maxLength={120} />
-      <Choice title="How" options={ASKED_BY} value={by} onChange={setBy} />
-      <TextField label="What was said" value={said} onChange={setSaid} maxLength={2000} multiline />
-      <Button
-        tone="primary"
-        disabled={whom.trim() === "" || said.trim() === ""}
-        onPress={keep}
-        testID="save-advice"
-      >
+      <FormText control={control} name="whom" label="Who was asked" maxLength={120} />
+      <FormChoice control={control} name="by" title="How" options={ASKED_BY} />
+      <FormText control={control} name="said" label="What was said" maxLength={2000} multiline />
+      <FormRootFault control={control} />
+      <Button tone="primary" disabled={!filled} onPress={submit} testID="save-advice">
         Save
       </Button>
     </View>
   );
 }
 
-function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean }) {
+const Regrade = withFormLibrary(RegradeLoaded);
+
+function RegradeLoaded({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean }) {
   const dispatch = useAppDispatch();
   const options = FINDING_GRADES.filter(
     (grade) =>
       grade !== d.grade && (lower || FINDING_GRADES.indexOf(grade) > FINDING_GRADES.indexOf(d.grade)),
   );
-  const [grade, setGrade] = useState<FindingGrade | undefined>(options[0]);
-  const [why, setWhy] = useState("");
+  const { control, submit } = useEntryForm({
+    type: "discrepancy.regraded",
+    first: { grade: options[0] ?? d.grade, why: "" },
+    keep: `regrade draft:${d.id}`,
+    read: (values) => ({ data: { discrepancyId: d.id, ...trimmed(values) } }),
+    onEntered: (data) => {
+      dispatch(recordOfAircraft("discrepancy.regraded", data));
+      onDone();
+    },
+  });
+  const filled = useFilled(control, ["why"]);
   if (options.length === 0)
     return (
       <Text className="text-voice">
         The grade is already Stop. Only an instructor or a mechanic can lower it.
       </Text>
     );
-  const keep = () => {
-    if (!grade) return;
-    dispatch(recordOfAircraft("discrepancy.regraded", { discrepancyId: d.id, grade, why: why.trim() }));
-    onDone();
-  };
   return (
     <View className="max-w-xl gap-2">
-      <Choice
+      <FormChoice
+        control={control}
+        name="grade"
         title="New grade"
         options={options}
-        value={grade}
-        onChange={setGrade}
         words={(one) => GRADE_WORD[one]}
       />
       {!lower && (
         <Text className="text-sm text-voice">Only an instructor or a mechanic can lower a grade.</Text>
       )}
-      <TextField label="Why" value={why} onChange={setWhy} maxLength={2000} multiline />
-      <Button tone="primary" disabled={!grade || why.trim() === ""} onPress={keep}>
+      <FormText control={control} name="why" label="Why" maxLength={2000} multiline />
+      <FormRootFault control={control} />
+      <Button tone="primary" disabled={!filled} onPress={submit}>
         Change the grade
       </Button>
     </View>

@@ -8,13 +8,11 @@ import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import Svg, { Circle, Line, Polyline, Text as SvgText } from "react-native-svg";
-import { recordOfAircraft } from "../../store/preflight/record";
 import { useBundle, useCrew } from "../../store/server/server-state";
-import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
-import { Button } from "../../ui/input/button";
-import { TextField } from "../../ui/input/text-field";
+import { useAppSelector } from "../../store/state/hooks";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
+import { SetLimit } from "./set-limit";
 
 /** Trend of a measure over usage, and when it may reach its limit. */
 export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyDetail; onDone: () => void }) {
@@ -166,79 +164,6 @@ function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | u
           {`${formatNumber(lastX, lastX < 10 ? 1 : 0)} ${xUnit} later`}
         </SvgText>
       </Svg>
-    </View>
-  );
-}
-
-/** Sets the limit, with permission. */
-function SetLimit({
-  id,
-  unit,
-  known,
-  onDone,
-}: {
-  id: string;
-  unit: string;
-  known: boolean;
-  onDone: () => void;
-}) {
-  const dispatch = useAppDispatch();
-  const [open, setOpen] = useState(false);
-  const [most, setMost] = useState("");
-  // The unit may be known only after the form was opened.
-  const [typedUnit, setIn] = useState<string>();
-  const in_ = typedUnit ?? unit;
-  const [source, setSource] = useState("");
-  const value = Number(most.trim().replace(",", "."));
-  const fault =
-    most.trim() !== "" && (!Number.isFinite(value) || value < 0) ? "Enter a number of 0 or more." : undefined;
-  if (!open)
-    return (
-      <Button
-        className="self-start px-5"
-        textClassName="text-base"
-        testID="set-limit"
-        onPress={() => setOpen(true)}
-      >
-        {known ? "Change the limit" : "Set a limit"}
-      </Button>
-    );
-  return (
-    <View className="max-w-xl gap-2">
-      <TextField label="Limit" value={most} onChange={setMost} maxLength={10} fault={fault} />
-      <TextField
-        label="Unit"
-        value={in_}
-        onChange={setIn}
-        maxLength={40}
-        placeholder="mm, drops a minute …"
-      />
-      <TextField
-        label="Source of the limit"
-        value={source}
-        onChange={setSource}
-        maxLength={200}
-        placeholder="maintenance manual, chapter …"
-      />
-      <Button
-        tone="primary"
-        disabled={most.trim() === "" || fault !== undefined || source.trim() === ""}
-        testID="save-limit"
-        onPress={() => {
-          dispatch(
-            recordOfAircraft("discrepancy.limited", {
-              discrepancyId: id,
-              most: value,
-              unit: in_.trim(),
-              source: source.trim(),
-            }),
-          );
-          setOpen(false);
-          onDone();
-        }}
-      >
-        Save the limit
-      </Button>
     </View>
   );
 }

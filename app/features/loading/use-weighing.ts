@@ -58,7 +58,7 @@ export function useWeighing(profile: LoadingProfile) {
         return false;
       }
       const text = JSON.stringify({ ...profile, weighing });
-      const { readFileText } = await import("@cravix/contract/files");
+      const { readFileText } = await import("@cravix/contract/schemas");
       const reading = readFileText(text);
       if ("faults" in reading) {
         setFaults(reading.faults);

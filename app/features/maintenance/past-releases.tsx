@@ -8,8 +8,11 @@ import { saveBlob } from "../../device/platform/pick-file";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
+import { missing, trimmed } from "../../ui/form/form-faults";
+import { FormRootFault, FormText } from "../../ui/form/form-fields";
+import { useEntryForm } from "../../ui/form/use-entry-form";
+import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
-import { TextField } from "../../ui/input/text-field";
 import { Heading, Text } from "../../ui/text";
 import type { KnownAircraft } from "../aircraft-frame";
 import { useLocalEvents } from "../due";
@@ -109,7 +112,9 @@ function PastRelease({
   );
 }
 
-function StrikeOut({
+const StrikeOut = withFormLibrary(StrikeOutLoaded);
+
+function StrikeOutLoaded({
   registration,
   release,
   onDone,
@@ -119,29 +124,29 @@ function StrikeOut({
   onDone: () => void;
 }) {
   const dispatch = useAppDispatch();
-  const [why, setWhy] = useState("");
-  const [missing, setMissing] = useState(false);
-  const strike = () => {
-    setMissing(why.trim() === "");
-    if (why.trim() === "") return;
-    dispatch(recordOfAircraft("release.withdrawn", { registration, of: release, why: why.trim() }));
-    onDone();
-  };
+  const { control, submit } = useEntryForm({
+    type: "release.withdrawn",
+    first: { why: "" },
+    keep: `strike-out draft:${release}`,
+    read: (values) => {
+      const faults = missing(values, { why: "Enter the reason." });
+      return faults.length > 0 ? { faults } : { data: { registration, of: release, ...trimmed(values) } };
+    },
+    onEntered: (data) => {
+      dispatch(recordOfAircraft("release.withdrawn", data));
+      onDone();
+    },
+  });
   return (
     <View className="gap-2">
       <Text className="text-sm">
         The items that it completed are due again as before. Discrepancies that it signed off stay closed: log
         them again if they are still there. Then sign the right release.
       </Text>
-      <TextField
-        label="Why is it struck out?"
-        value={why}
-        onChange={setWhy}
-        maxLength={400}
-        fault={missing ? "Enter the reason." : undefined}
-      />
+      <FormText control={control} name="why" label="Why is it struck out?" maxLength={400} />
+      <FormRootFault control={control} />
       <View className="flex-row flex-wrap gap-2">
-        <Button className="px-5" textClassName="text-base" onPress={strike}>
+        <Button className="px-5" textClassName="text-base" onPress={submit}>
           Strike it out
         </Button>
         <Button tone="bare" textClassName="text-base" onPress={onDone}>

@@ -82,7 +82,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     drop,
     save: async (): Promise<boolean> => {
       const text = JSON.stringify(file);
-      const { readFileText } = await import("@cravix/contract/files");
+      const { readFileText } = await import("@cravix/contract/schemas");
       const reading = readFileText(text);
       if ("faults" in reading) {
         setFaults(reading.faults);

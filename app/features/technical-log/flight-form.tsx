@@ -5,14 +5,16 @@ import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import type { EventData } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { useMemo } from "react";
-import { type Control, useWatch } from "react-hook-form";
+import type { Control } from "react-hook-form";
 import { View } from "react-native";
 import { recordAll } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
 import { FormDate, FormRootFault, FormSteps, FormText, FormToggle, Pair } from "../../ui/form/form-fields";
+import { useWatch } from "../../ui/form/form-library";
 import { RestoredDraft } from "../../ui/form/restored-draft";
 import { useEntryForm } from "../../ui/form/use-entry-form";
+import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
@@ -43,7 +45,9 @@ interface FlightFormProps {
 }
 
 /** Form for the next entry: known values are filled in, missing ones asked, likely errors queried once. */
-export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCancel }: FlightFormProps) {
+export const FlightForm = withFormLibrary(FlightFormLoaded);
+
+function FlightFormLoaded({ aircraft, papers, lines, correcting, onLogged, onCancel }: FlightFormProps) {
   const { bundle, crewId } = aircraft;
   const { registration } = bundle.aircraft;
   const { meters } = papers.record;

@@ -1,6 +1,7 @@
 import type { EventData, EventType } from "@cravix/core/checklist/stream/events";
 import type { FieldErrors, FieldValues, Resolver } from "react-hook-form";
 import { type Entry, errorsOf, type FormFault } from "./form-faults";
+import { loadFormLibrary } from "./form-library";
 
 /**
  * Validates a form by the event it records: first what `read` finds, in the form's own words, then the schema of the contract, which
@@ -41,8 +42,8 @@ async function schemaFaults(type: EventType, data: object, fields: readonly stri
 async function loadSchemas() {
   try {
     const [{ yupResolver }, { eventDataSchema }] = await Promise.all([
-      import("@hookform/resolvers/yup"),
-      import("@cravix/contract/event-schema"),
+      loadFormLibrary(),
+      import("@cravix/contract/schemas"),
     ]);
     return { yupResolver, eventDataSchema };
   } catch {

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { type Control, type FieldPath, type FieldValues, useController, useFormState } from "react-hook-form";
+import type { Control, FieldPath, FieldValues } from "react-hook-form";
 import { View } from "react-native";
 import { Alert } from "../alert";
 import { Choice } from "../input/choice";
@@ -9,6 +9,7 @@ import { TextField, type TextFieldProps } from "../input/text-field";
 import { Toggle } from "../input/toggle";
 import { Heading, Text } from "../text";
 import { faultAt } from "./form-faults";
+import { useFormLibrary } from "./form-library";
 
 // The inputs of `ui/input`, bound to a form by name. A field of a record also has an entry.
 
@@ -23,7 +24,7 @@ interface Bound<D extends FieldValues> {
 }
 
 function useField<V, D extends FieldValues>({ control, name, entry }: Bound<D>) {
-  const { field, fieldState } = useController({ control, name });
+  const { field, fieldState } = useFormLibrary().useController({ control, name });
   const fault = faultAt(fieldState.error, entry);
   if (entry === undefined)
     return { value: field.value as V | undefined, onChange: (value: V) => field.onChange(value), fault };
@@ -195,7 +196,7 @@ export function Pair({ children }: { children: readonly [ReactNode, ReactNode] }
 
 /** A fault that belongs to no single field. */
 export function FormRootFault<D extends FieldValues>({ control }: Pick<Bound<D>, "control">) {
-  const { errors } = useFormState({ control });
+  const { errors } = useFormLibrary().useFormState({ control });
   const words = faultAt(errors.root);
   return words === undefined ? null : <Alert>{words}</Alert>;
 }

@@ -1,8 +1,9 @@
 import type { EventData, EventType } from "@cravix/core/checklist/stream/events";
 import { useEffect, useState } from "react";
-import { type DefaultValues, type FieldValues, type UseFormReturn, useForm } from "react-hook-form";
+import type { DefaultValues, FieldValues, UseFormReturn } from "react-hook-form";
 import { eventResolver } from "./event-resolver";
 import { type Entry, firstFault } from "./form-faults";
+import { useFormLibrary } from "./form-library";
 import { useFormDraft } from "./use-form-draft";
 
 export interface EntryForm<D extends FieldValues, Out> extends UseFormReturn<D, unknown, Out> {
@@ -39,7 +40,7 @@ export function useEntryForm<D extends FieldValues, T extends EventType>({
   /** `despite`: the questions that were confirmed. */
   onEntered: (data: EventData[T], despite: readonly string[]) => void;
 }): EntryForm<D, EventData[T]> {
-  const form = useForm<D, unknown, EventData[T]>({
+  const form = useFormLibrary().useForm<D, unknown, EventData[T]>({
     defaultValues: first as DefaultValues<D>,
     resolver: eventResolver(type, read),
     shouldFocusError: false,
