@@ -1,3 +1,12 @@
+const { transform } = require("jest-expo/jest-preset");
+
+// What loads on demand in the browser is a plain require under Jest.
+const [babelJest, babelOptions] = transform["\\.[jt]sx?$"];
+const onDemand = [
+  require.resolve("@babel/plugin-transform-dynamic-import"),
+  require.resolve("@babel/plugin-transform-modules-commonjs"),
+];
+
 module.exports = {
   displayName: "app",
   preset: "jest-expo",
@@ -7,6 +16,7 @@ module.exports = {
     // Code without an interface does not need the React Native transform.
     "/(core|contract|demo)/src/.+\\.ts$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
     "\\.mjs$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
+    "\\.[jt]sx?$": [babelJest, { ...babelOptions, plugins: onDemand }],
   },
   setupFiles: ["fake-indexeddb/auto"],
   moduleNameMapper: {
