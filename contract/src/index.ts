@@ -4,6 +4,8 @@ export * from "./bounds/clock-tolerance";
 export * from "./bounds/flatten";
 export * from "./bounds/json-depth";
 export * from "./bounds/plain-text";
+export { EVENT_DATA, eventDataSchema } from "./events/event-data-schema";
+export { isEventId, PHOTOGRAPH_HASH } from "./events/event-fields";
 export * from "./events/event-schema";
 export * from "./events/new-id";
 export * from "./files/content-hash";

@@ -48,6 +48,7 @@ function LimitFormLoaded({ id, unit, onDone }: { id: string; unit: string; onDon
   const { control, submit } = useEntryForm({
     type: "discrepancy.limited",
     first: { most: "", unit, source: "" },
+    live: true,
     keep: `limit draft:${id}`,
     read: ({ most, unit: of, source }) => {
       const value = typedNumber(most);

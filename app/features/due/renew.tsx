@@ -37,7 +37,7 @@ const RenewForm = withFormLibrary(RenewFormLoaded);
 
 function RenewFormLoaded({ registration, item, today, onDone }: RenewProps & { onDone: () => void }) {
   const dispatch = useAppDispatch();
-  const { control, submit } = useEntryForm({
+  const { control, submit, startAgain } = useEntryForm({
     type: "document.renewed",
     first: { until: "", source: "" },
     keep: `renewal draft:${registration}:${item.id}`,
@@ -50,6 +50,10 @@ function RenewFormLoaded({ registration, item, today, onDone }: RenewProps & { o
       onDone();
     },
   });
+  const cancel = () => {
+    startAgain();
+    onDone();
+  };
   const until = useWatch({ control, name: "until" });
   return (
     <View className="gap-2" testID="renewing">
@@ -72,7 +76,7 @@ function RenewFormLoaded({ registration, item, today, onDone }: RenewProps & { o
         >
           Save
         </Button>
-        <Button tone="bare" textClassName="text-base" onPress={onDone}>
+        <Button tone="bare" textClassName="text-base" onPress={cancel}>
           Cancel
         </Button>
       </View>

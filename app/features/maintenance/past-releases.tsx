@@ -124,7 +124,7 @@ function StrikeOutLoaded({
   onDone: () => void;
 }) {
   const dispatch = useAppDispatch();
-  const { control, submit } = useEntryForm({
+  const { control, submit, startAgain } = useEntryForm({
     type: "release.withdrawn",
     first: { why: "" },
     keep: `strike-out draft:${release}`,
@@ -137,6 +137,10 @@ function StrikeOutLoaded({
       onDone();
     },
   });
+  const cancel = () => {
+    startAgain();
+    onDone();
+  };
   return (
     <View className="gap-2">
       <Text className="text-sm">
@@ -149,7 +153,7 @@ function StrikeOutLoaded({
         <Button className="px-5" textClassName="text-base" onPress={submit}>
           Strike it out
         </Button>
-        <Button tone="bare" textClassName="text-base" onPress={onDone}>
+        <Button tone="bare" textClassName="text-base" onPress={cancel}>
           Cancel
         </Button>
       </View>

@@ -1,20 +1,18 @@
 import { can, newId } from "@cravix/contract/client";
-import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
-import { isPilotsWork, type ReleaseFault, releaseFaults } from "@cravix/core/airworthiness/life/release";
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import { isPilotsWork, releaseFaults } from "@cravix/core/airworthiness/life/release";
 import type { EventData } from "@cravix/core/checklist/stream/events";
-import { useState } from "react";
+import { useMemo, useReducer, useState } from "react";
 import { View } from "react-native";
-import { api } from "../../device/api";
-import { saveBlob } from "../../device/platform/pick-file";
 import { type EventInput, recordAll } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
+import { FormChoices, FormDate, FormRootFault, FormText, FormToggle, Pair } from "../../ui/form/form-fields";
+import { useWatch } from "../../ui/form/form-library";
+import { RestoredDraft } from "../../ui/form/restored-draft";
+import { type EntryForm, useEntryForm } from "../../ui/form/use-entry-form";
+import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
-import { DateField } from "../../ui/input/date-field";
-import { TextField } from "../../ui/input/text-field";
-import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -22,6 +20,8 @@ import { AircraftFrame, type KnownAircraft } from "../aircraft-frame";
 import { type Airworthiness, dueRows, NoAirworthinessRecord, useAirworthiness } from "../due";
 import { PastReleases } from "./past-releases";
 import { missingEntries, newRelease, type ReleaseDraft, releaseOf } from "./release-draft";
+import { releasePhase } from "./release-phase";
+import { ReleaseSigned } from "./release-signed";
 import { ReleaseMeters, ReleaseWorks } from "./release-works";
 
 /** Releases work to service: work done, due items completed, discrepancies closed, certificate. */
@@ -37,81 +37,64 @@ function Gate({ aircraft }: { aircraft: KnownAircraft }) {
   return <Release aircraft={aircraft} papers={papers} />;
 }
 
-function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
-  const { bundle, crew, crewId, open } = aircraft;
+const Release = withFormLibrary(ReleaseLoaded);
+
+function ReleaseLoaded({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
+  const { bundle, crew, crewId } = aircraft;
   const { registration } = bundle.aircraft;
   const { record, totals, released } = papers.onFile;
-  const wide = useWide();
   const dispatch = useAppDispatch();
   const me = crew.find((member) => member.id === crewId);
   const full = can(me, "work.release");
   const preventive = !full && bundle.rules?.preventive !== undefined && can(me, "work.release-preventive");
-  const [draft, setDraft] = useState<ReleaseDraft>(() => newRelease(papers));
-  const [faults, setFaults] = useState<ReleaseFault[]>([]);
-  const [signed, setSigned] = useState("");
-  const [id, setId] = useState("");
-  const [problem, setProblem] = useState("");
-  const set = (part: Partial<ReleaseDraft>) => setDraft({ ...draft, ...part });
-  const fault = (at: string) => faults.find((one) => one.at === at)?.words;
-  const rows = dueRows(papers, { at: new Date().toISOString(), minutes: 60, conditions: [] });
-  const flip = (list: string[], id: string) =>
-    list.includes(id) ? list.filter((one) => one !== id) : [...list, id];
-  const sign = () => {
-    const at = new Date().toISOString();
-    const firstId = newId(Date.now());
-    const release = releaseOf(draft, papers, { at, preventive, unique: firstId.slice(-6) });
-    const found = [
-      ...missingEntries(draft, papers),
-      ...releaseFaults(release, {
-        meters: record.meters,
-        totals,
-        works: [...record.works, ...released],
-        today: papers.today,
-        signedAt: at,
-        late: draft.late,
-        built: bundle.aircraft.year,
-      }),
-    ];
-    setFaults(found);
-    if (found.length > 0) return;
-    const closing = draft.closes.map(
-      (discrepancyId): EventInput => ({
-        type: "discrepancy.closed",
-        data: { discrepancyId, how: release.done, release: firstId },
-      }),
-    );
-    const data: EventData["work.released"] = release;
-    dispatch(
-      recordAll(firstId, [{ type: "work.released", data }, ...closing], { stream: "aircraft", firstId }),
-    );
-    setId(firstId);
-    setSigned(
-      `Released on ${spokenDate(release.date)}. The next preflight will include the after-maintenance items.`,
-    );
-  };
-  if (signed !== "")
-    return (
-      <Screen back={`/aircraft/${registration}`}>
-        <PageHead title={`${registration} released`}>{`${registration} is released`}</PageHead>
-        <Text role="status" className="mt-2 text-lg">
-          {signed}
-        </Text>
-        <Button
-          className="mt-4 self-start px-5"
-          textClassName="text-base"
-          onPress={() => {
-            setProblem("");
-            void api.releasePdf(id).then(
-              (pdf) => saveBlob(`${registration}-release.pdf`, pdf),
-              () => setProblem("The server makes the PDF. Try again when this release has been sent."),
-            );
-          }}
-        >
-          Export PDF
-        </Button>
-        {problem !== "" && <Alert className="mt-2">{problem}</Alert>}
-      </Screen>
-    );
+  const [phase, step] = useReducer(releasePhase, { name: "entering" });
+  const [unique] = useState(() => newId(Date.now()).slice(-6));
+  const first = useMemo(() => newRelease(papers), [papers]);
+  const form = useEntryForm<ReleaseDraft, "work.released">({
+    type: "work.released",
+    first,
+    keep: `release draft:${registration}`,
+    read: (draft) => {
+      const at = new Date().toISOString();
+      const release = releaseOf(draft, papers, { at, preventive, unique });
+      const faults = [
+        ...missingEntries(draft, papers),
+        ...releaseFaults(release, {
+          meters: record.meters,
+          totals,
+          works: [...record.works, ...released],
+          today: papers.today,
+          signedAt: at,
+          late: draft.late,
+          built: bundle.aircraft.year,
+        }),
+      ];
+      return faults.length > 0
+        ? {
+            faults: faults.map(({ at: path, words, confirm }) => ({
+              at: fieldOfFault(path),
+              words,
+              kind: confirm,
+            })),
+          }
+        : { data: release };
+    },
+    onEntered: (data) => {
+      const firstId = newId(Date.now());
+      const closing = data.closes.map(
+        (discrepancyId): EventInput => ({
+          type: "discrepancy.closed",
+          data: { discrepancyId, how: data.done.slice(0, MAX_HOW), release: firstId },
+        }),
+      );
+      dispatch(
+        recordAll(firstId, [{ type: "work.released", data }, ...closing], { stream: "aircraft", firstId }),
+      );
+      step({ type: "signed", id: firstId, date: data.date });
+    },
+  });
+  if (phase.name !== "entering")
+    return <ReleaseSigned registration={registration} phase={phase} step={step} />;
   if (!full && !preventive)
     return (
       <Screen back={`/aircraft/${registration}`}>
@@ -127,12 +110,18 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
       back={`/aircraft/${registration}`}
       actions={
         <>
-          {faults.length > 0 && (
+          {form.fault !== undefined && (
             <Text role="alert" className="text-deck-ink">
-              {faults[0]?.words}
+              {form.fault}
             </Text>
           )}
-          <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={sign}>
+          <Button
+            tone="primary"
+            className="min-h-16"
+            textClassName="text-xl"
+            testID="primary"
+            onPress={form.submit}
+          >
             {`Sign: ${me?.name ?? ""}`}
           </Button>
         </>
@@ -148,111 +137,96 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airwor
           allow it. A mechanic releases everything else.
         </Text>
       )}
-      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-3"}>
-        <View className="gap-3 lg:flex-1" style={wide ? { flex: 1 } : undefined}>
-          <TextField
-            label="Work done, and on which part"
-            value={draft.done}
-            onChange={(done) => set({ done })}
-            maxLength={4000}
-            multiline
-            fault={fault("done")}
-          />
-          <TextField
-            label="Reference"
-            value={draft.reference}
-            onChange={(reference) => set({ reference })}
-            maxLength={400}
-            placeholder="manual, directive, drawing"
-          />
-          <DateField
-            label="Date of the work"
-            value={draft.date}
-            max={papers.today}
-            onChange={(date) => set({ date })}
-            fault={fault("date")}
-          />
-          {faults.some(({ confirm }) => confirm === "late entry") && (
-            <Toggle
-              on={draft.late}
-              className="items-start self-start px-4"
-              textClassName="text-base text-left"
-              onPress={() => set({ late: !draft.late })}
-            >
-              The date is right: this is a late entry
-            </Toggle>
-          )}
-          <ReleaseMeters draft={draft} papers={papers} set={set} fault={fault} />
-          <View className="flex-row gap-2">
-            <View className="flex-1">
-              <TextField
-                label="Certificate type"
-                value={draft.kind}
-                onChange={(kind) => set({ kind })}
-                maxLength={80}
-                fault={fault("certificate")}
-              />
-            </View>
-            <View className="flex-1">
-              <TextField
-                label="Certificate number"
-                value={draft.number}
-                onChange={(number) => set({ number })}
-                maxLength={80}
-              />
-            </View>
-          </View>
-          {wide && <PastReleases aircraft={aircraft} />}
-        </View>
-        <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
-          <ReleaseWorks
-            draft={draft}
-            papers={papers}
-            set={set}
-            fault={fault}
-            rows={rows.filter(({ item }) => full || isPilotsWork(item))}
-          />
-          <Closes
-            open={open}
-            closes={draft.closes}
-            onFlip={(id) => set({ closes: flip(draft.closes, id) })}
-          />
-          <TextField
-            label="Re-inspect after this many hours (if required)"
-            value={draft.leak}
-            onChange={(leak) => set({ leak })}
-            maxLength={6}
-            placeholder="none"
-            fault={fault("leak")}
-          />
-          {fault("works") && <Alert>{fault("works") ?? ""}</Alert>}
-          {!wide && <PastReleases aircraft={aircraft} />}
-        </View>
-      </View>
+      <RestoredDraft restored={form.restored} startAgain={form.startAgain} />
+      <ReleaseFields aircraft={aircraft} papers={papers} form={form} full={full} />
     </Screen>
   );
 }
 
-function Closes({
-  open,
-  closes,
-  onFlip,
+/** As in the contract. */
+const MAX_HOW = 2000;
+
+/** Field of the form for a fault: the certificate is entered in two. */
+const fieldOfFault = (at: string) => (at === "certificate" ? "kind" : at);
+
+function ReleaseFields({
+  aircraft,
+  papers,
+  form: { control, formState },
+  full,
 }: {
-  open: readonly OpenDiscrepancy[];
-  closes: readonly string[];
-  onFlip: (id: string) => void;
+  aircraft: KnownAircraft;
+  papers: Airworthiness;
+  form: EntryForm<ReleaseDraft, EventData["work.released"]>;
+  full: boolean;
 }) {
-  if (open.length === 0) return null;
+  const wide = useWide();
+  const { open } = aircraft;
+  const rows = dueRows(papers, { at: new Date().toISOString(), minutes: 60, conditions: [] });
+  const late = useWatch({ control, name: "late" });
+  const asksIfLate = late || (formState.errors.date?.type as string | undefined) === "late entry";
   return (
-    <>
-      <Heading className="text-lg">Discrepancies signed off</Heading>
-      <View className="gap-2">
-        {open.map(({ id, text }) => (
-          <Toggle key={id} on={closes.includes(id)} className="self-start px-4" onPress={() => onFlip(id)}>
-            {text}
-          </Toggle>
-        ))}
+    <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-3"}>
+      <View className="gap-3 lg:flex-1" style={wide ? { flex: 1 } : undefined}>
+        <FormText
+          control={control}
+          name="done"
+          label="Work done, and on which part"
+          maxLength={4000}
+          multiline
+        />
+        <FormText
+          control={control}
+          name="reference"
+          label="Reference"
+          maxLength={400}
+          placeholder="manual, directive, drawing"
+        />
+        <FormDate control={control} name="date" label="Date of the work" max={papers.today} />
+        {asksIfLate && (
+          <FormToggle
+            control={control}
+            name="late"
+            className="items-start self-start px-4"
+            textClassName="text-base text-left"
+          >
+            The date is right: this is a late entry
+          </FormToggle>
+        )}
+        <ReleaseMeters control={control} papers={papers} />
+        <Pair>
+          <FormText control={control} name="kind" label="Certificate type" maxLength={80} />
+          <FormText control={control} name="number" label="Certificate number" maxLength={80} />
+        </Pair>
+        {wide && <PastReleases aircraft={aircraft} />}
       </View>
-    </>
+      <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
+        <ReleaseWorks
+          control={control}
+          papers={papers}
+          rows={rows.filter(({ item }) => full || isPilotsWork(item))}
+        />
+        {open.length > 0 && (
+          <>
+            <Heading className="text-lg">Discrepancies signed off</Heading>
+            <FormChoices
+              control={control}
+              name="closes"
+              options={open.map(({ id, text }) => ({ id, words: text }))}
+            />
+          </>
+        )}
+        <FormText
+          control={control}
+          name="leak"
+          label="Re-inspect after this many hours (if required)"
+          maxLength={6}
+          placeholder="none"
+        />
+        {formState.errors.works?.message && <Alert>{formState.errors.works.message}</Alert>}
+        <FormRootFault control={control} />
+        {!wide && <PastReleases aircraft={aircraft} />}
+      </View>
+    </View>
   );
 }

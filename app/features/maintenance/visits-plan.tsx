@@ -1,6 +1,6 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
 import { addDays, spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
-import { handPlanCostText, planFaults } from "@cravix/core/airworthiness/plan/workshop-plan";
+import { handPlanCostText } from "@cravix/core/airworthiness/plan/workshop-plan";
 import { useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";
@@ -11,9 +11,8 @@ import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
-import { DateField } from "../../ui/input/date-field";
-import { TextField } from "../../ui/input/text-field";
 import { Heading, Text } from "../../ui/text";
+import { ClosedDays } from "./closed-days";
 import { type AircraftVisits, useVisits, type Visits } from "./use-visits";
 import { VisitAxis } from "./visit-axis";
 
@@ -154,76 +153,6 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
             {`First visit ${spokenDate(addDays(today, visits[0].day))}: ${visits[0].items.map((id) => nameOf(registration, id)).join(", ")}`}
           </Text>
         )
-      )}
-    </View>
-  );
-}
-
-/** Days the workshop is closed besides weekends. */
-function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
-  const [open, setOpen] = useState(false);
-  const [from, setFrom] = useState("");
-  const [to, setTo] = useState("");
-  const [why, setWhy] = useState("");
-  const [fault, setFault] = useState<string>();
-  const add = () => {
-    const one = { from: from.trim(), to: (to.trim() || from).trim(), ...(why.trim() && { why: why.trim() }) };
-    const [first] = planFaults({ closed: [one], visits: [] });
-    setFault(first && `Expected ${first.expected}.`);
-    if (first) return;
-    setClosed([...closed, one].sort((a, b) => a.from.localeCompare(b.from)));
-    setFrom("");
-    setTo("");
-    setWhy("");
-    setOpen(false);
-  };
-  return (
-    <View className="gap-2" testID="closed-days">
-      <Heading className="text-lg">Workshop closed</Heading>
-      <Text className="text-sm text-voice">Weekends, and:</Text>
-      {closed.map((span, i) => (
-        <View
-          key={`${span.from}${span.to}${span.why ?? ""}`}
-          className="flex-row items-center justify-between gap-3 rounded-xl bg-stone px-3 py-1"
-        >
-          <Text className="shrink">
-            {`${spokenDate(span.from)} to ${spokenDate(span.to)}${span.why ? `: ${span.why}` : ""}`}
-          </Text>
-          <Button
-            className="px-4"
-            textClassName="text-sm"
-            label={`Remove closure from ${span.from}`}
-            onPress={() => setClosed(closed.filter((_, n) => n !== i))}
-          >
-            Remove
-          </Button>
-        </View>
-      ))}
-      {!open && (
-        <Button
-          className="self-start px-5"
-          textClassName="text-base"
-          testID="add-closed"
-          onPress={() => setOpen(true)}
-        >
-          Add closed days
-        </Button>
-      )}
-      {open && (
-        <View className="max-w-xl gap-2">
-          <DateField label="From" value={from} onChange={setFrom} fault={fault} />
-          <DateField label="To (empty: the same day)" value={to} min={from} onChange={setTo} />
-          <TextField label="Why" value={why} onChange={setWhy} maxLength={80} placeholder="holidays …" />
-          <Button
-            tone="primary"
-            className="self-start px-5"
-            disabled={from.trim() === ""}
-            testID="save-closed"
-            onPress={add}
-          >
-            Save
-          </Button>
-        </View>
       )}
     </View>
   );

@@ -1,10 +1,8 @@
 import { type CrewMember, can } from "@cravix/contract/client";
-import { isLocalDate, localDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { FLIGHT_KINDS } from "@cravix/core/airworthiness/due/due-item";
 import { isSoon } from "@cravix/core/airworthiness/due/due-judgement";
 import {
-  AIRCRAFT_CLASSES,
-  type AircraftClass,
   type JudgedPersonDue,
   judgePerson,
   personSentence,
@@ -12,20 +10,16 @@ import {
 import { capital } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { usePersistedState } from "../../device/log/use-persisted-state";
 import { recordStandalone } from "../../store/preflight/record";
-import { groupTimeZone, useCrew, useFleet } from "../../store/server/server-state";
+import { groupTimeZone, useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
-import { Choice } from "../../ui/input/choice";
-import { DateField } from "../../ui/input/date-field";
-import { TextField } from "../../ui/input/text-field";
-import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { gradeOf } from "../due";
-import { type MinimaDraft, MinimaFields, minimaOfDraft, minimaText, NO_MINIMA } from "./minima-fields";
-import { GIVEN_PRESETS, PRESETS } from "./presets";
+import { AddPersonItem } from "./add-person-item";
+import { minimaText } from "./minima-draft";
+import { RenewPersonItem } from "./renew-person-item";
 import { usePersonDue } from "./use-person-due";
 
 /** Due items of a person, visible to them, instructors and administrators. */
@@ -73,7 +67,7 @@ export function PersonDueList({ member }: { member: CrewMember }) {
           mayChange={gives || !["authorisation", "review"].includes(row.item.kind)}
         />
       ))}
-      {record && <Add personId={member.id} gives={gives} today={today} />}
+      {record && <AddPersonItem personId={member.id} gives={gives} today={today} />}
       <Text className="text-sm text-voice">
         {own
           ? "Only you, instructors and administrators can see this. Recent flying is taken from the technical log. Limits are example values: the rules where you fly come first."
@@ -97,28 +91,8 @@ function Row({
   const dispatch = useAppDispatch();
   const { item, due, verdict, recency } = row;
   const [doing, setDoing] = useState<"renew" | "drop">();
-  const [date, setDate] = useState(today);
-  const [until, setUntil] = useState("");
-  const printed = item.limits.some(({ by }) => by === "date");
   const counted = recency !== undefined;
   const soon = isSoon(verdict);
-  const dayFault = isLocalDate(date.trim()) ? undefined : "Enter a date like 2026-03-31.";
-  const untilFault =
-    until.trim() === "" || isLocalDate(until.trim()) ? undefined : "Enter a date like 2027-03-31.";
-  const renew = () => {
-    if (dayFault || untilFault) return;
-    dispatch(
-      recordStandalone("person", "person.done", {
-        personId,
-        work: {
-          item: item.id,
-          date: date.trim(),
-          ...(until.trim() !== "" && { sets: { date: until.trim() } }),
-        },
-      }),
-    );
-    setDoing(undefined);
-  };
   return (
     <View className="gap-1 rounded-xl bg-stone px-4 py-3" testID={`person-${item.id}`}>
       <View className="flex-row items-center gap-2">
@@ -146,21 +120,7 @@ function Row({
         </View>
       )}
       {doing === "renew" && (
-        <View className="gap-2">
-          <DateField label="Date of renewal" value={date} max={today} onChange={setDate} fault={dayFault} />
-          {printed && (
-            <DateField label="Valid until" value={until} min={date} onChange={setUntil} fault={untilFault} />
-          )}
-          <Button
-            tone="primary"
-            className="self-start px-5"
-            disabled={dayFault !== undefined || untilFault !== undefined || (printed && until.trim() === "")}
-            testID="save-renewed"
-            onPress={renew}
-          >
-            Save
-          </Button>
-        </View>
+        <RenewPersonItem personId={personId} item={item} today={today} onDone={() => setDoing(undefined)} />
       )}
       {doing === "drop" && (
         <View className="flex-row flex-wrap gap-2">
@@ -179,146 +139,6 @@ function Row({
           </Button>
         </View>
       )}
-    </View>
-  );
-}
-
-/** Draft of a due item. */
-interface DueDraft {
-  open: boolean;
-  name: string;
-  date: string;
-  born?: string;
-  examined?: string;
-  called: string;
-  of: AircraftClass;
-  aircraft: string[];
-  draft: MinimaDraft;
-}
-
-const NO_DUE: DueDraft = {
-  open: false,
-  name: "",
-  date: "",
-  called: "",
-  of: "single-engine",
-  aircraft: [],
-  draft: NO_MINIMA,
-};
-
-function Add({ personId, gives, today }: { personId: string; gives: boolean; today: string }) {
-  const dispatch = useAppDispatch();
-  const fleet = useFleet();
-  const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
-  // Saved, because changing the layout width remounts the form.
-  const { value, change, drop } = usePersistedState<DueDraft>(`due draft:${personId}`, NO_DUE);
-  const { open, date, born = "", examined = "", called, of, aircraft, draft } = value;
-  const name = presets.find((one) => one.name === value.name)?.name ?? presets[0]?.name ?? "";
-  const set = (part: Partial<DueDraft>) => change((before) => ({ ...before, ...part }));
-  const setOpen = (next: boolean) => set({ open: next });
-  const setName = (next: string) => set({ name: next });
-  const setDate = (next: string) => set({ date: next });
-  const setCalled = (next: string) => set({ called: next });
-  const setOf = (next: AircraftClass) => set({ of: next });
-  const setAircraft = (next: string[]) => set({ aircraft: next });
-  const setDraft = (next: MinimaDraft) => set({ draft: next });
-  const preset = presets.find((one) => one.name === name);
-  if (!open)
-    return (
-      <Button
-        className="self-start px-5"
-        textClassName="text-base"
-        testID="add-person-due"
-        onPress={() => setOpen(true)}
-      >
-        Add a due item
-      </Button>
-    );
-  if (!preset) return null;
-  const minima = minimaOfDraft(draft);
-  const rated = preset.name === "Licence or rating";
-  const dateFault =
-    date.trim() !== "" && !isLocalDate(date.trim()) ? "Enter a date like 2027-03-31." : undefined;
-  const ready =
-    (!preset.dated || (date.trim() !== "" && !dateFault)) &&
-    (!preset.examined || (isLocalDate(born) && isLocalDate(examined) && born < examined)) &&
-    (!rated || called.trim() !== "") &&
-    (!preset.aircraft || aircraft.length > 0) &&
-    (preset.minima !== "must" || minima !== undefined) &&
-    // An invalid number does not count as no limit.
-    (minima !== undefined || draft === NO_MINIMA);
-  const enter = () => {
-    const item = preset.make({
-      date: date.trim(),
-      class: of,
-      aircraft,
-      name: called.trim(),
-      born,
-      ...(preset.minima && minima && { minima }),
-    });
-    dispatch(recordStandalone("person", "person.due-set", { personId, item }));
-    // Setting personal minimums counts as reviewing them; an examination is what a medical runs from.
-    const done = preset.minima === "must" ? today : preset.examined ? examined : undefined;
-    if (done !== undefined)
-      dispatch(recordStandalone("person", "person.done", { personId, work: { item: item.id, date: done } }));
-    change(() => NO_DUE);
-    drop();
-  };
-  return (
-    <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
-      <Choice title="Type" options={presets.map((one) => one.name)} value={name} onChange={setName} />
-      {rated && <TextField label="Name" value={called} onChange={setCalled} maxLength={80} />}
-      {preset.classed && (
-        <Choice title="Aircraft class" options={AIRCRAFT_CLASSES} value={of} onChange={setOf} />
-      )}
-      {preset.aircraft && (
-        <View className="flex-row flex-wrap gap-2" role="group" aria-label="On which aircraft">
-          {(fleet?.aircraft ?? []).map(({ registration }) => (
-            <Toggle
-              key={registration}
-              on={aircraft.includes(registration)}
-              className="px-4"
-              onPress={() =>
-                setAircraft(
-                  aircraft.includes(registration)
-                    ? aircraft.filter((one) => one !== registration)
-                    : [...aircraft, registration],
-                )
-              }
-            >
-              {registration}
-            </Toggle>
-          ))}
-        </View>
-      )}
-      {preset.minima && <MinimaFields draft={draft} onChange={setDraft} />}
-      {preset.dated && (
-        <DateField label="Valid until" value={date} min={today} onChange={setDate} fault={dateFault} />
-      )}
-      {preset.examined && (
-        <>
-          <DateField
-            label="Date of birth"
-            value={born}
-            max={today}
-            onChange={(next) => set({ born: next })}
-          />
-          <DateField
-            label="Date of the examination"
-            value={examined}
-            max={today}
-            onChange={(next) => set({ examined: next })}
-          />
-        </>
-      )}
-      <View className="flex-row flex-wrap gap-2">
-        <Button tone="primary" className="px-5" disabled={!ready} testID="save-person-due" onPress={enter}>
-          Save
-        </Button>
-        <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
-          Cancel
-        </Button>
-      </View>
     </View>
   );
 }

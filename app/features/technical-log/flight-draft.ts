@@ -6,6 +6,7 @@ import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/techn
 import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import type { EventData } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
+import { typedNumber } from "@cravix/core/units/typed-number";
 
 /** A technical log entry being written, as text fields. */
 export interface FlightDraft {
@@ -132,16 +133,7 @@ export function lineOfDraft(
   if (on <= off) on += 86_400_000;
   if (draft.from.trim() === "") say("from", "Enter the departure airfield.");
   if (draft.to.trim() === "") say("to", "Enter the destination.");
-  const read: Record<string, { out: number; in: number }> = {};
-  for (const { id, kind, name } of meters) {
-    if (isCounted(kind)) continue;
-    const [out, back] = [draft.out[id], draft.in[id]].map((text) =>
-      Number((text ?? "").replace(",", ".") || Number.NaN),
-    );
-    if (!Number.isFinite(out)) say(`meters.${id}.out`, `${name}: enter the reading before the flight.`);
-    if (!Number.isFinite(back)) say(`meters.${id}.in`, `${name}: enter the reading after the flight.`);
-    if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
-  }
+  const read = readingsOf(draft, meters, say);
   if (faults.length > 0) return { faults };
   const counts = draft.ground
     ? {}
@@ -170,6 +162,23 @@ export function lineOfDraft(
       ...(draft.remarks.trim() !== "" && { remarks: draft.remarks.trim() }),
     },
   };
+}
+
+/** Readings out and in of each meter that is read; faults are said. */
+function readingsOf(
+  draft: FlightDraft,
+  meters: readonly RecordMeter[],
+  say: (at: string, words: string) => void,
+): Record<string, { out: number; in: number }> {
+  const read: Record<string, { out: number; in: number }> = {};
+  for (const { id, kind, name } of meters) {
+    if (isCounted(kind)) continue;
+    const [out, back] = [draft.out[id], draft.in[id]].map((text) => typedNumber(text ?? ""));
+    if (!Number.isFinite(out)) say(`meters.${id}.out`, `${name}: enter the reading before the flight.`);
+    if (!Number.isFinite(back)) say(`meters.${id}.in`, `${name}: enter the reading after the flight.`);
+    if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
+  }
+  return read;
 }
 
 /** Landings at night to a full stop: as entered, else the last landing of the flight. */

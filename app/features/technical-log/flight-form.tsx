@@ -119,6 +119,10 @@ function FlightFormLoaded({ aircraft, papers, lines, correcting, onLogged, onCan
     form.startAgain();
     onLogged("Struck out. The entry stays on record.");
   };
+  const cancel = () => {
+    form.startAgain();
+    onCancel();
+  };
   const body = (
     <View className="gap-3">
       <Text className="text-sm text-voice">The next flight starts from the last meter reading.</Text>
@@ -190,7 +194,7 @@ function FlightFormLoaded({ aircraft, papers, lines, correcting, onLogged, onCan
     <Screen
       actions={
         <View className="flex-row gap-3">
-          <Button tone="deck" className="min-h-16 flex-1" textClassName="text-base" onPress={onCancel}>
+          <Button tone="deck" className="min-h-16 flex-1" textClassName="text-base" onPress={cancel}>
             Cancel
           </Button>
           <View className="flex-[1.7]">{button}</View>

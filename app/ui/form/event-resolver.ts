@@ -33,7 +33,7 @@ async function schemaFaults(type: EventType, data: object, fields: readonly stri
     { fields: {}, shouldUseNativeValidation: false },
   );
   return flat(errors as YupErrors, "").map(({ at, words }) => ({
-    at: fields.includes(at.split(/[.[]/)[0] ?? "") ? at : "root",
+    at: fields.includes(at) ? at : "root",
     words,
   }));
 }

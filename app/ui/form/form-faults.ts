@@ -5,6 +5,8 @@ export interface FormFault {
   /** Field, or field and entry of a record: "date", "readings.hours". */
   at: string;
   words: string;
+  /** Set if a form offers something for this fault, such as confirming it. */
+  kind?: string | undefined;
 }
 
 /** What a form's values make: data, or the faults to correct first. */
@@ -13,8 +15,8 @@ export type Entry<T> = { data: T } | { faults: readonly FormFault[] };
 /** Faults as the form library keeps them. Only the first dot separates: ids of records may contain dots. */
 export function errorsOf<D extends FieldValues>(faults: readonly FormFault[]): FieldErrors<D> {
   const errors: Record<string, Record<string, unknown>> = {};
-  for (const { at, words } of faults) {
-    const error = { type: "refused", message: words };
+  for (const { at, words, kind = "refused" } of faults) {
+    const error = { type: kind, message: words };
     const dot = at.indexOf(".");
     if (dot < 0) errors[at] ??= error;
     else {

@@ -16,14 +16,15 @@ import { useFormLibrary } from "./form-library";
 // biome-ignore lint/suspicious/noExplicitAny: the result of a form does not matter to its fields
 type AnyControl<D extends FieldValues> = Control<D, any, any>;
 
-interface Bound<D extends FieldValues> {
+export interface Bound<D extends FieldValues> {
   control: AnyControl<D>;
   name: FieldPath<D>;
   /** Entry of a record, such as the id of a meter. */
   entry?: string;
 }
 
-function useField<V, D extends FieldValues>({ control, name, entry }: Bound<D>) {
+/** Value, change and fault of a field, or of one entry of a record, for inputs beyond those below. */
+export function useFormField<V, D extends FieldValues>({ control, name, entry }: Bound<D>) {
   const { field, fieldState } = useFormLibrary().useController({ control, name });
   const fault = faultAt(fieldState.error, entry);
   if (entry === undefined)
@@ -40,7 +41,7 @@ type TextProps = Omit<TextFieldProps, "value" | "onChange" | "fault">;
 
 /** Text of one or several lines. */
 export function FormText<D extends FieldValues>({ control, name, entry, ...rest }: Bound<D> & TextProps) {
-  const { value, onChange, fault } = useField<string, D>({ control, name, ...(entry && { entry }) });
+  const { value, onChange, fault } = useFormField<string, D>({ control, name, ...(entry && { entry }) });
   return <TextField {...rest} value={value ?? ""} onChange={onChange} fault={fault} />;
 }
 
@@ -60,7 +61,7 @@ export function FormDate<D extends FieldValues>({
   entry,
   ...rest
 }: Bound<D> & { label: string; min?: string; max?: string }) {
-  const { value, onChange, fault } = useField<string, D>({ control, name, ...(entry && { entry }) });
+  const { value, onChange, fault } = useFormField<string, D>({ control, name, ...(entry && { entry }) });
   return <DateField {...rest} value={value ?? ""} onChange={onChange} fault={fault} />;
 }
 
@@ -76,7 +77,7 @@ export function FormChoice<D extends FieldValues, V extends string>({
   words?: (option: V) => string;
   why?: string | undefined;
 }) {
-  const { value, onChange } = useField<V, D>({ control, name, ...(entry && { entry }) });
+  const { value, onChange } = useFormField<V, D>({ control, name, ...(entry && { entry }) });
   return <Choice<V> {...rest} value={value} onChange={onChange} />;
 }
 
@@ -89,7 +90,7 @@ export function FormToggle<D extends FieldValues>({
   className = "self-start px-4",
   textClassName,
 }: Bound<D> & { children: string; testID?: string; className?: string; textClassName?: string }) {
-  const { value = false, onChange } = useField<boolean, D>({ control, name });
+  const { value = false, onChange } = useFormField<boolean, D>({ control, name });
   return (
     <Toggle
       on={value}
@@ -114,7 +115,7 @@ export function FormChoices<D extends FieldValues>({
   /** Beside each other, as far as they fit. */
   row?: boolean;
 }) {
-  const { value = [], onChange } = useField<string[], D>({ control, name });
+  const { value = [], onChange } = useFormField<string[], D>({ control, name });
   return (
     <View className={row ? "flex-row flex-wrap gap-2" : "gap-2"}>
       {options.map(({ id, words, testID }) => (
@@ -154,7 +155,11 @@ export function FormSteps<D extends FieldValues>({
   max?: number;
   words?: (value: number) => string;
 }) {
-  const { value: entered, onChange, fault } = useField<number, D>({ control, name, ...(entry && { entry }) });
+  const {
+    value: entered,
+    onChange,
+    fault,
+  } = useFormField<number, D>({ control, name, ...(entry && { entry }) });
   const value = Math.min(max, entered ?? unset);
   const stepper = (
     <Stepper

@@ -68,19 +68,14 @@ export function checkLine(
   },
 ): LineFault[] {
   const faults: LineFault[] = [];
-  const say = (at: string, kind: LineFault["kind"], weight: LineFault["weight"], words: string) =>
-    faults.push({ at, kind, weight, words });
+  const say: Say = (at, kind, weight, words) => faults.push({ at, kind, weight, words });
   const [off, on] = [Date.parse(line.off), Date.parse(line.on)];
   if (Number.isNaN(off) || Number.isNaN(on)) {
     say(Number.isNaN(off) ? "off" : "on", "no time", "refused", "Enter a valid date and time.");
     return faults;
   }
   const hours = (on - off) / HOUR_MS;
-  if (on <= off) say("on", "in before out", "refused", "On blocks must be later than off blocks.");
-  else if (hours > MAX_H)
-    say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
-  if (on > Date.parse(now) + AHEAD_MS)
-    say("on", "future", "refused", "On blocks is in the future. Check the time.");
+  ofTimes({ off, on, hours, now }, say);
   if (record) ofDay(line, record, say);
   for (const meter of meters) {
     const read = line.meters[meter.id];
@@ -89,49 +84,67 @@ export function checkLine(
       if (record) againstTotals(meter, read, { line, first: !before && !after, record, say });
     } else if (!isCounted(meter.kind) && before?.meters[meter.id])
       say(`meters.${meter.id}.in`, "reading", "asked", `${meter.name}: no reading entered.`);
-    const counted = line.counts[meter.id];
-    if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
-      say(`counts.${meter.id}`, "counts", "refused", `${meter.name}: enter a whole number from 0 to 500.`);
-    else if (meter.kind === "landings" && (counted ?? 0) > 0 && line.ground)
-      say(`counts.${meter.id}`, "counts", "refused", "A ground run has no landings.");
-    else if (meter.kind === "landings" && counted === 0 && !line.ground)
-      say(
-        `counts.${meter.id}`,
-        "no landing",
-        "asked",
-        "No landing entered for this flight. Check the number.",
-      );
+    ofCount(meter, line, say);
   }
+  ofNight(line, meters, say);
+  for (const other of others)
+    if (other.id !== line.id && Date.parse(other.off) < on && off < Date.parse(other.on))
+      overlapping(line, other, say);
+  return faults;
+}
+
+function ofTimes(
+  { off, on, hours, now }: { off: number; on: number; hours: number; now: string },
+  say: Say,
+): void {
+  if (on <= off) say("on", "in before out", "refused", "On blocks must be later than off blocks.");
+  else if (hours > MAX_H)
+    say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
+  if (on > Date.parse(now) + AHEAD_MS)
+    say("on", "future", "refused", "On blocks is in the future. Check the time.");
+}
+
+function ofCount({ id, name, kind }: Meter, { counts, ground }: TechnicalLogEntry, say: Say): void {
+  const counted = counts[id];
+  if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
+    say(`counts.${id}`, "counts", "refused", `${name}: enter a whole number from 0 to 500.`);
+  else if (kind === "landings" && (counted ?? 0) > 0 && ground)
+    say(`counts.${id}`, "counts", "refused", "A ground run has no landings.");
+  else if (kind === "landings" && (counted ?? 0) === 0 && !ground)
+    say(`counts.${id}`, "no landing", "asked", "No landing entered for this flight. Check the number.");
+}
+
+function ofNight({ night, counts }: TechnicalLogEntry, meters: readonly Meter[], say: Say): void {
+  if (!night) return;
   const landings = meters.find(({ kind }) => kind === "landings");
-  const landed = landings && line.counts[landings.id];
-  if (line.night && landed !== undefined && line.night.landings > landed)
+  const landed = landings && counts[landings.id];
+  if (landed !== undefined && night.landings > landed)
     say("night.landings", "counts", "refused", "More night landings than total landings. Check both.");
-  if (line.night?.fullStops !== undefined && line.night.fullStops > line.night.landings)
+  if (night.fullStops !== undefined && night.fullStops > night.landings)
     say(
       "night.fullStops",
       "counts",
       "refused",
       "More full stops at night than landings at night. Check both.",
     );
-  for (const other of others) {
-    if (other.id === line.id) continue;
-    if (!(Date.parse(other.off) < on && off < Date.parse(other.on))) continue;
-    if (other.registration === line.registration)
-      say(
-        "off",
-        "two at once",
-        "asked",
-        `${line.registration} was already flying then: ${span(other)}, ${other.pilot}.`,
-      );
-    else if (other.pilot === line.pilot)
-      say(
-        "pilot",
-        "two at once",
-        "asked",
-        `${line.pilot} was flying ${other.registration} then: ${span(other)}.`,
-      );
-  }
-  return faults;
+}
+
+/** The same aircraft cannot fly twice at once, nor the same pilot in two aircraft. */
+function overlapping(line: TechnicalLogEntry, other: TechnicalLogEntry, say: Say): void {
+  if (other.registration === line.registration)
+    say(
+      "off",
+      "two at once",
+      "asked",
+      `${line.registration} was already flying then: ${span(other)}, ${other.pilot}.`,
+    );
+  else if (other.pilot === line.pilot)
+    say(
+      "pilot",
+      "two at once",
+      "asked",
+      `${line.pilot} was flying ${other.registration} then: ${span(other)}.`,
+    );
 }
 
 const utc = (at: string) => new Date(at).toISOString().slice(11, 16);
@@ -178,6 +191,20 @@ function ofMeter(
       "asked",
       `${name}: ${shown(roundMeter(back - out))} h, but only ${formatNumber(hours, 1)} h between off and on blocks. Check both.`,
     );
+  againstNeighbours(meter, { out, back }, { before, after, say });
+}
+
+function againstNeighbours(
+  meter: Meter,
+  { out, back }: { out: number; back: number },
+  {
+    before,
+    after,
+    say,
+  }: { before?: TechnicalLogEntry | undefined; after?: TechnicalLogEntry | undefined; say: Say },
+): void {
+  const { id, name, decimals } = meter;
+  const shown = (total: number) => formatNumber(total, decimals);
   const last = before?.meters[id];
   if (before && last) {
     const was = totalOf(meter, last.in, before.on);

@@ -82,53 +82,69 @@ export function releaseFaults(
     built?: number;
   },
 ): ReleaseFault[] {
-  const faults: ReleaseFault[] = [];
+  const faults: ReleaseFault[] = [...dateFaults(release, { works, today, late, built })];
   const say = (at: string, words: string) => faults.push({ at, words });
-  if (!isLocalDate(release.date)) say("date", "Enter a valid date.");
-  else if (dayNumber(release.date) > dayNumber(today))
-    say("date", "The date is in the future. Sign the release after the work is done.");
-  else if (built !== undefined && release.date < `${built}-01-01`)
-    say("date", `${release.registration} was built in ${built}. Check the date.`);
-  else if (!late)
-    for (const work of release.works) {
-      const last = works
-        .filter((one) => one.item === work.item)
-        .reduce<string | undefined>(
-          (newest, { date }) => (newest && newest > date ? newest : date),
-          undefined,
-        );
-      if (last !== undefined && last > release.date)
-        faults.push({
-          at: "date",
-          words: `A later entry for this item exists, dated ${spokenDate(last)}. Check the date.`,
-          confirm: "late entry",
-        });
-    }
   if (release.done.trim() === "") say("done", "Enter what was done.");
   if (release.works.length + release.closes.length + release.leaves.length === 0)
     say("works", "Select what this work covers: a due item, a discrepancy, or a condition it leaves open.");
   for (const meter of meters) {
     const reading = release.readings[meter.id];
-    if (reading === undefined) continue;
-    const words = readingFault(meter, reading);
-    if (words) {
-      say(`readings.${meter.id}`, words);
-      continue;
-    }
-    const before = totals[meter.id];
-    if (before === undefined) continue;
-    const total = totalOf(meter, reading, signedAt);
-    const ahead = farAhead(meter, before, total);
-    if (ahead) say(`readings.${meter.id}`, ahead);
-    else if (total < before - 1e-9 && release.date >= today)
-      say(
-        `readings.${meter.id}`,
-        `${meter.name} is already at ${formatNumber(before, meter.decimals)} and cannot go back. Check the reading.`,
-      );
+    const words =
+      reading === undefined
+        ? undefined
+        : (readingFault(meter, reading) ??
+          againstTotal(meter, totalOf(meter, reading, signedAt), {
+            before: totals[meter.id],
+            mayBeBehind: release.date < today,
+          }));
+    if (words) say(`readings.${meter.id}`, words);
   }
   if (release.certificate.kind.trim() === "" || release.certificate.number.trim() === "")
     say("certificate", "Enter the kind and number of the certificate used to sign.");
   return faults;
+}
+
+/** The date is a day, in the aircraft's life and not to come; before other work on an item it is asked about. */
+function dateFaults(
+  { registration, date, works: released }: WorkRelease,
+  {
+    works,
+    today,
+    late,
+    built,
+  }: { works: readonly WorkDone[]; today: LocalDate; late: boolean; built: number | undefined },
+): ReleaseFault[] {
+  if (!isLocalDate(date)) return [{ at: "date", words: "Enter a valid date." }];
+  if (dayNumber(date) > dayNumber(today))
+    return [{ at: "date", words: "The date is in the future. Sign the release after the work is done." }];
+  if (built !== undefined && date < `${built}-01-01`)
+    return [{ at: "date", words: `${registration} was built in ${built}. Check the date.` }];
+  if (late) return [];
+  return released.flatMap((work): ReleaseFault[] => {
+    const last = works
+      .filter((one) => one.item === work.item)
+      .reduce((newest, one) => (newest > one.date ? newest : one.date), "");
+    if (last <= date) return [];
+    return [
+      {
+        at: "date",
+        words: `A later entry for this item exists, dated ${spokenDate(last)}. Check the date.`,
+        confirm: "late entry",
+      },
+    ];
+  });
+}
+
+/** A total against the one on record: a digit too many, or a meter that went back. */
+function againstTotal(
+  meter: Meter,
+  total: number,
+  { before, mayBeBehind }: { before: number | undefined; mayBeBehind: boolean },
+): string | undefined {
+  if (before === undefined) return undefined;
+  const ahead = farAhead(meter, before, total);
+  if (ahead || mayBeBehind || total >= before - 1e-9) return ahead;
+  return `${meter.name} is already at ${formatNumber(before, meter.decimals)} and cannot go back. Check the reading.`;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { minimaFault, minimaOfDraft, minimaText, NO_MINIMA } from "./minima-fields";
+import { minimaFault, minimaOfDraft, minimaText, NO_MINIMA } from "./minima-draft";
 
 test("what is typed becomes limits; a number that is none, or none at all, becomes nothing", () => {
   expect(minimaOfDraft({ ...NO_MINIMA, typed: { crosswindKt: "8", runwayFactor: "1,4" } })).toEqual({
