@@ -11,6 +11,7 @@ import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
+import { useFormsSoon } from "../../ui/form/form-library";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { ListRow } from "../../ui/input/list-row";
 import { Heading, Text } from "../../ui/text";
@@ -30,6 +31,7 @@ type Shown = DiscrepancyDetail | undefined;
 
 /** Discrepancies of the group's aircraft: open ones first, with their measures. */
 export function DiscrepanciesScreen() {
+  useFormsSoon();
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
   const toSend = useAppSelector((state) => state.sync.toSend);

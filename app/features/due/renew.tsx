@@ -6,7 +6,7 @@ import { recordOfAircraft } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { trimmed } from "../../ui/form/form-faults";
 import { FormDate, FormRootFault, FormText } from "../../ui/form/form-fields";
-import { useWatch } from "../../ui/form/form-library";
+import { useFormsSoon, useWatch } from "../../ui/form/form-library";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -19,6 +19,7 @@ interface RenewProps {
 
 /** Renews a document, a database or another printed date without work. */
 export function Renew(props: RenewProps) {
+  useFormsSoon();
   const [open, setOpen] = useState(false);
   if (open) return <RenewForm {...props} onDone={() => setOpen(false)} />;
   return (

@@ -1,3 +1,4 @@
 /** Refuelling, during a preflight or not. */
 
-export { CsvFaults, Refuel } from "./refuel";
+export { CsvFaults } from "./receipt-parts";
+export { Refuel } from "./refuel";

@@ -12,6 +12,7 @@ import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { useFormsSoon } from "../../ui/form/form-library";
 import { Screen } from "../../ui/frame/screen";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
@@ -33,6 +34,7 @@ export function ComponentsScreen({ registration }: { registration: string }) {
 }
 
 function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
+  useFormsSoon();
   const { registration } = bundle.aircraft;
   const wide = useWide();
   const papers = useAirworthiness(bundle);

@@ -10,6 +10,7 @@ import { useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
 import { dayText } from "../../ui/day-and-time";
+import { useFormsSoon } from "../../ui/form/form-library";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
 import { ClosedDays } from "./closed-days";
@@ -18,6 +19,7 @@ import { VisitAxis } from "./visit-axis";
 
 /** Workshop visits within a year, one axis per aircraft; can be moved by hand, with the resulting cost. */
 export function VisitsPlan() {
+  useFormsSoon();
   const plan = useVisits();
   const { aircraft, today, kept, planning, problem } = plan;
   const count = aircraft.reduce((sum, { visits }) => sum + visits.length, 0);

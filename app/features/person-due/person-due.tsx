@@ -13,6 +13,7 @@ import { View } from "react-native";
 import { recordStandalone } from "../../store/preflight/record";
 import { groupTimeZone, useCrew } from "../../store/server/server-state";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
+import { useFormsSoon } from "../../ui/form/form-library";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
@@ -24,6 +25,7 @@ import { usePersonDue } from "./use-person-due";
 
 /** Due items of a person, visible to them, instructors and administrators. */
 export function PersonDueList({ member }: { member: CrewMember }) {
+  useFormsSoon();
   const { may, own, record, away } = usePersonDue(member.id);
   const crew = useCrew();
   const me = useAppSelector((state) => state.session.crewId);

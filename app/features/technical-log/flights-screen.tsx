@@ -8,6 +8,7 @@ import { api, ProblemError } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/platform/pick-file";
 import { useCrew } from "../../store/server/server-state";
 import { clockText, dayText } from "../../ui/day-and-time";
+import { useFormsSoon } from "../../ui/form/form-library";
 import { Screen } from "../../ui/frame/screen";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
@@ -33,6 +34,7 @@ function Flights({ aircraft }: { aircraft: KnownAircraft }) {
 }
 
 function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
+  useFormsSoon();
   const { bundle } = aircraft;
   const { registration } = bundle.aircraft;
   const wide = useWide();

@@ -7,10 +7,10 @@ import { createStore } from "../../store/store";
 import { Button } from "../input/button";
 import { Text } from "../text";
 import { missing, trimmed } from "./form-faults";
-import { FormRootFault, FormSteps, FormText } from "./form-fields";
+import { FormNumber, FormRootFault, FormSteps, FormText } from "./form-fields";
 import { loadFormLibrary } from "./form-library";
 import { RestoredDraft } from "./restored-draft";
-import { useEntryForm } from "./use-entry-form";
+import { useDataForm, useEntryForm } from "./use-entry-form";
 
 type Asked = EventData["discrepancy.asked"];
 const ID = "01900000-0000-7000-8000-000000000001";
@@ -137,6 +137,34 @@ describe("a form that records an event", () => {
     for (let i = 0; i < 4; i++) fireEvent.press(screen.getByLabelText("−1 calls"));
     expect(screen.getByText("0")).toBeTruthy();
   });
+});
+
+function LiveForm() {
+  const { control } = useDataForm<{ limits: Record<string, string> }, object>({
+    first: { limits: {} },
+    live: true,
+    read: ({ limits }) =>
+      Number(limits["wind.kt"]) > 60
+        ? { faults: [{ at: "limits.wind.kt", words: "At most 60." }] }
+        : { data: {} },
+    onEntered: () => undefined,
+  });
+  return (
+    <>
+      <FormNumber control={control} name="limits" entry="wind.kt" label="Wind" unit="kt" maxLength={5} />
+      <FormNumber control={control} name="limits" entry="gust" label="Gust" unit="kt" maxLength={5} />
+    </>
+  );
+}
+
+test("a live form shows the fault of one entry of a record while it is typed, and clears it", async () => {
+  show(<LiveForm />);
+  const typeLive = (label: string, text: string) => act(async () => type(label, text));
+  await typeLive("Gust, kt", "90");
+  await typeLive("Wind, kt", "90");
+  expect(screen.getAllByText("At most 60.")).toHaveLength(1);
+  await typeLive("Wind, kt", "40");
+  expect(screen.queryByText("At most 60.")).toBeNull();
 });
 
 describe("a draft on the device", () => {

@@ -12,37 +12,41 @@ export interface FormFault {
 /** What a form's values make: data, or the faults to correct first. */
 export type Entry<T> = { data: T } | { faults: readonly FormFault[] };
 
-/** Faults as the form library keeps them. Only the first dot separates: ids of records may contain dots. */
+interface FieldFault {
+  type: string;
+  message?: string;
+  /** Faults of a record's entries. Only the first dot of a path separates: ids may contain dots. */
+  entries?: Record<string, FieldFault>;
+}
+
+/** Faults as the form library keeps them, the first of each field. */
 export function errorsOf<D extends FieldValues>(faults: readonly FormFault[]): FieldErrors<D> {
-  const errors: Record<string, Record<string, unknown>> = {};
+  const errors: Record<string, FieldFault> = {};
   for (const { at, words, kind = "refused" } of faults) {
     const error = { type: kind, message: words };
     const dot = at.indexOf(".");
     if (dot < 0) errors[at] ??= error;
     else {
       const name = at.slice(0, dot);
-      errors[name] = { [at.slice(dot + 1)]: error, ...errors[name] };
+      errors[name] = { type: "entries", entries: { [at.slice(dot + 1)]: error, ...errors[name]?.entries } };
     }
   }
   return errors as FieldErrors<D>;
 }
 
-type Found = { message?: unknown } & Record<string, unknown>;
-
 /** Words of the first error, for a summary beside the button. */
-export function firstFault(errors: FieldErrors): string | undefined {
-  for (const error of Object.values(errors) as (Found | undefined)[]) {
-    if (typeof error?.message === "string") return error.message;
-    const inner = error && typeof error === "object" ? firstFault(error as FieldErrors) : undefined;
-    if (inner !== undefined) return inner;
+export function firstFault(errors: object): string | undefined {
+  for (const error of Object.values(errors) as FieldFault[]) {
+    const words = error.message ?? (error.entries && firstFault(error.entries));
+    if (words !== undefined) return words;
   }
   return undefined;
 }
 
 /** Words at one field, or at one entry of a record. */
-export function faultAt(error: unknown, entry?: string): string | undefined {
-  const found = (entry === undefined ? error : (error as Found | undefined)?.[entry]) as Found | undefined;
-  return typeof found?.message === "string" ? found.message : undefined;
+export function faultAt(error: object | undefined, entry?: string): string | undefined {
+  const fault = error as FieldFault | undefined;
+  return entry === undefined ? fault?.message : fault?.entries?.[entry]?.message;
 }
 
 /** Trims all texts, and leaves out those that are empty. */

@@ -1,4 +1,4 @@
-import { use } from "react";
+import { use, useEffect } from "react";
 
 type Library = typeof import("./library");
 
@@ -28,3 +28,10 @@ export function useFormLibrary(): Library {
 
 /** `useWatch` of the form library. */
 export const useWatch = ((options: never) => useFormLibrary().useWatch(options)) as Library["useWatch"];
+
+/** For a page whose forms open later: loads the library now, so that none waits for it. */
+export function useFormsSoon(): void {
+  useEffect(() => {
+    loadFormLibrary().catch(() => undefined);
+  }, []);
+}
