@@ -2,10 +2,7 @@ const { transform } = require("jest-expo/jest-preset");
 
 // What loads on demand in the browser is a plain require under Jest.
 const [babelJest, babelOptions] = transform["\\.[jt]sx?$"];
-const onDemand = [
-  require.resolve("@babel/plugin-transform-dynamic-import"),
-  require.resolve("@babel/plugin-transform-modules-commonjs"),
-];
+const onDemand = [require.resolve("@babel/plugin-transform-dynamic-import")];
 
 module.exports = {
   displayName: "app",
