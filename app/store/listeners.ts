@@ -8,9 +8,11 @@ import { requestPersistence } from "../device/storage";
 import { sendAll } from "../device/sync/sync";
 import { notifyTabs } from "../device/tabs";
 import { ownDue } from "./preflight/own-due";
+import { FIRST_WAIT_MS, jitter, LAST_WAIT_MS, nextWait } from "./server/retry-with-backoff";
 import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./state/planned-slice";
 import { eventsKept, eventsRecorded, keepFailed } from "./state/preflight-slice";
 import type { AppDispatch, RootState } from "./state/root-state";
+import { SENT_TAGS, serverApi } from "./state/server-api";
 import { crewPicked, nightSet, sessionRestored } from "./state/session-slice";
 import { saveAgain, sendAgain } from "./state/sync-actions";
 import { draftsWait, queueKnown, serverMet } from "./state/sync-slice";
@@ -18,8 +20,6 @@ import { draftsWait, queueKnown, serverMet } from "./state/sync-slice";
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;
 
-const FIRST_RETRY_MS = 1000;
-const LAST_RETRY_MS = 30_000;
 /** Retry interval after the server refused the sender. */
 const TURNED_AWAY_MS = 300_000;
 const SEND_AFTER_MS = 400;
@@ -29,12 +29,9 @@ const NOBODY_YET: KeptSession = { crewId: null, night: false };
 let sending = false;
 /** A request to send arrived during a run and may have been too late for it. */
 let askedMeanwhile = false;
-let retryMs = FIRST_RETRY_MS;
+let retryMs = FIRST_WAIT_MS;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let saveTimer: ReturnType<typeof setTimeout> | undefined;
-
-/** Randomised delay, so that a group returning online does not send all at once. */
-const jitter = (ms: number) => ms * (0.5 + Math.random());
 
 /** Stores each event on the device first; only then is it saved and sent. Failed writes are retried. */
 listen({
@@ -113,11 +110,13 @@ listen({
         const turnedAway = stopped.why === "sign in" || stopped.why === "not allowed";
         const wait = turnedAway ? TURNED_AWAY_MS : Math.max(stopped.waitMs ?? 0, retryMs);
         timer = setTimeout(() => dispatch(sendAgain()), jitter(wait));
-        retryMs = Math.min(retryMs * 2, LAST_RETRY_MS);
+        retryMs = nextWait(retryMs);
       } else {
-        retryMs = FIRST_RETRY_MS;
+        retryMs = FIRST_WAIT_MS;
         goesOn = true;
         if (sent + refused > 0) dispatch(serverMet("reached"));
+        // What pages show of these may have been part of it.
+        if (sent > 0) dispatch(serverApi.util.invalidateTags([...SENT_TAGS]));
       }
       await knowQueue(dispatch);
       // Answered while the last batch was being sent.
@@ -125,7 +124,7 @@ listen({
     } catch (error) {
       // Device storage failed: events sent but not marked as sent are sent again, harmlessly.
       if (getState().preflight.unkept.length > 0) dispatch(keepFailed(wordsFor(error)));
-      timer = setTimeout(() => dispatch(sendAgain()), jitter(LAST_RETRY_MS));
+      timer = setTimeout(() => dispatch(sendAgain()), jitter(LAST_WAIT_MS));
       goesOn = false;
     }
     sending = false;

@@ -1,13 +1,14 @@
 import type { FileFault } from "@cravix/contract/files";
 import { useState } from "react";
 import { View } from "react-native";
-import { api, ProblemError } from "../../device/api";
 import { pickTextFile } from "../../device/platform/pick-file";
+import { useSendFileMutation } from "../../store/server/records-api";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
 /** Adds an aircraft or type from a file; faults are shown with their path before anything is sent. */
 export function AddFile({ onAdded }: { onAdded: () => void }) {
+  const [sendFile] = useSendFileMutation();
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<FileFault[]>([]);
   const add = async () => {
@@ -20,19 +21,20 @@ export function AddFile({ onAdded }: { onAdded: () => void }) {
       setMessage(`${file.name} is not valid. Nothing was changed.`);
       return;
     }
-    try {
-      await api.sendFile(file.text);
-      setFaults([]);
-      setMessage(`${file.name} was added.`);
-      onAdded();
-    } catch (error) {
-      setFaults(error instanceof ProblemError ? (error.problem.faults ?? []) : []);
+    const { error } = await sendFile({ text: file.text });
+    if (error) {
+      const refused = "reached" in error && error.reached;
+      setFaults(refused ? (error.faults ?? []) : []);
       setMessage(
-        error instanceof ProblemError
+        refused && error.message
           ? error.message
           : "The server cannot be reached. Nothing was changed. Try again when you are online.",
       );
+      return;
     }
+    setFaults([]);
+    setMessage(`${file.name} was added.`);
+    onAdded();
   };
   return (
     <View className="mt-2 gap-2">

@@ -16,7 +16,7 @@ import type { Forecast, WeatherReport } from "@cravix/core/weather/report";
 import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { useState } from "react";
 import { View } from "react-native";
-import { api, ServerUnreachableError } from "../../device/api";
+import { useLazyWeatherQuery } from "../../store/server/records-api";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
@@ -24,9 +24,7 @@ import { ReportGroups } from "./report-groups";
 
 /** Message of a ReportError; other errors are rethrown. */
 function wordsOf(error: unknown): string {
-  if (error instanceof ServerUnreachableError) return "No network: type or paste the report.";
-  if (error instanceof Error && ["ReportError", "QuantityError", "ProblemError"].includes(error.name))
-    return error.message;
+  if (error instanceof Error && ["ReportError", "QuantityError"].includes(error.name)) return error.message;
   throw error;
 }
 
@@ -78,7 +76,7 @@ export function WeatherEntry({
 }) {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
-  const [fetching, setFetching] = useState(false);
+  const [askStation, { isFetching: fetching }] = useLazyWeatherQuery();
   const [others, setOthers] = useState<string[]>([]);
   const take = (
     said: Pick<WeatherInputs, "report" | "forecast">,
@@ -119,15 +117,20 @@ export function WeatherEntry({
   };
   const fetchIt = async () => {
     if (!field?.station) return;
-    setFetching(true);
+    const { data, error } = await askStation(field.station);
+    if (!data) {
+      setFault(
+        error && "reached" in error && error.reached
+          ? error.message
+          : "No network: type or paste the report.",
+      );
+      return;
+    }
     try {
-      const { report, forecast } = await api.weather(field.station);
-      const read = readReport(report.text, now);
-      take({ report: read, forecast: readForecast(forecast.text, now) }, "station", read.at);
-    } catch (error) {
-      setFault(wordsOf(error));
-    } finally {
-      setFetching(false);
+      const read = readReport(data.report.text, now);
+      take({ report: read, forecast: readForecast(data.forecast.text, now) }, "station", read.at);
+    } catch (failed) {
+      setFault(wordsOf(failed));
     }
   };
   return (

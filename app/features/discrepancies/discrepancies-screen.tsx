@@ -3,7 +3,7 @@ import type { PlanView as Plan, Station } from "@cravix/core/aircraft/aircraft-t
 import type { Photograph } from "@cravix/core/airworthiness/life/photograph";
 import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { useFocusEffect } from "expo-router";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { withPhotographs } from "../../store/preflight/unsynced-events";
@@ -34,14 +34,9 @@ export function DiscrepanciesScreen() {
   useFormsSoon();
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
-  const toSend = useAppSelector((state) => state.sync.toSend);
   const { data, refetch: load } = useDiscrepancies(ready);
   const [chosen, setChosen] = useState<string>();
   useFocusEffect(load);
-  // Reload when local discrepancies have been sent.
-  useEffect(() => {
-    if (toSend === 0) load();
-  }, [toSend, load]);
   const items = data?.items ?? [];
   const rank = (d: DiscrepancyDetail) => -FINDING_GRADES.indexOf(d.grade);
   const open = items.filter((d) => !d.closed && !d.withdrawn && !d.merged).sort((a, b) => rank(a) - rank(b));

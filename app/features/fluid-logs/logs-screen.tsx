@@ -7,9 +7,10 @@ import { forecastOil, type OilTrend } from "@cravix/core/oil/oil-consumption";
 import { formatNumber } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { api, ProblemError } from "../../device/api";
+import { api } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/platform/pick-file";
 import { recordPutIn } from "../../store/preflight/record";
+import { useImportFluidsMutation } from "../../store/server/records-api";
 import { useAppDispatch } from "../../store/state/hooks";
 import { dayText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/frame/screen";
@@ -251,6 +252,7 @@ interface TablesProps {
 
 /** CSV import and export of a log. */
 function Tables({ registration, fluid, onTaken }: TablesProps) {
+  const [importFluids] = useImportFluidsMutation();
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });
   const save = async () => {
@@ -264,18 +266,18 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
   const add = async () => {
     const file = await pickTextFile(".csv,text/csv");
     if (!file) return;
-    try {
-      const outcome = await api.sendFluidCsv(fluid, file.text);
-      setMessage(`${file.name}: ${outcomeText(outcome)}`);
-      setFaults({ name: file.name, list: outcome.faults });
-      onTaken();
-    } catch (error) {
+    const { data, error } = await importFluids({ fluid, table: file.text });
+    if (!data) {
       setMessage(
-        error instanceof ProblemError
+        error && "reached" in error && error.reached
           ? error.message
           : "The server cannot be reached. Nothing was imported. Try again.",
       );
+      return;
     }
+    setMessage(`${file.name}: ${outcomeText(data)}`);
+    setFaults({ name: file.name, list: data.faults });
+    onTaken();
   };
   return (
     <View className="gap-2">

@@ -1,6 +1,8 @@
+import type { SerializedError } from "@reduxjs/toolkit";
 import { useReducer } from "react";
 import { View } from "react-native";
-import { api, ProblemError } from "../../device/api";
+import { useDeliverMutation } from "../../store/server/records-api";
+import type { ServerError } from "../../store/state/server-api";
 import { Button } from "../../ui/input/button";
 import { Stepper } from "../../ui/input/stepper";
 import { Text } from "../../ui/text";
@@ -10,6 +12,7 @@ import { moreThanItHolds, ReceiptCard, Trouble, toUplift, type WayProps } from "
 /** Orders fuel at the pump and logs its receipt. */
 export function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   const [phase, step] = useReducer(pumpPhase, FIRST_ORDER);
+  const [order] = useDeliverMutation();
   if (phase.name === "delivered") {
     const { receipt } = phase;
     const tooMuch = moreThanItHolds(receipt, tank);
@@ -31,14 +34,8 @@ export function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   const { litres } = phase;
   const deliver = async () => {
     step({ type: "started" });
-    try {
-      step({
-        type: "delivered",
-        receipt: await api.deliver({ registration, tankId: tank.id, litres, grade }),
-      });
-    } catch (error) {
-      step({ type: "failed", problem: wordsOf(error) });
-    }
+    const { data, error } = await order({ registration, tankId: tank.id, litres, grade });
+    step(data ? { type: "delivered", receipt: data } : { type: "failed", problem: wordsOf(error) });
   };
   return (
     <View className="gap-2">
@@ -65,7 +62,7 @@ export function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   );
 }
 
-const wordsOf = (error: unknown): string =>
-  error instanceof ProblemError
-    ? [error.message, ...(error.problem.faults ?? []).map((fault) => fault.expected)].join(" ")
+const wordsOf = (error: ServerError | SerializedError): string =>
+  "reached" in error && error.reached
+    ? [error.message, ...(error.faults ?? []).map((fault) => fault.expected)].join(" ")
     : "No network: the pump cannot be reached. Enter the receipt by hand.";

@@ -4,7 +4,7 @@ import { weighingChange } from "@cravix/core/mass-and-balance/same-datum";
 import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
-import { api, ProblemError } from "../../device/api";
+import { useSendFileMutation } from "../../store/server/records-api";
 import { refresh } from "../../store/server/server-state";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
@@ -28,17 +28,17 @@ export const WeighingForm = withFormLibrary(WeighingFormLoaded);
 
 function WeighingFormLoaded({ profile, onDone }: WeighingFormProps) {
   const dispatch = useAppDispatch();
+  const [sendFile] = useSendFileMutation();
   const [message, setMessage] = useState("");
   const form = useDataForm<WeighingDraft, { text: string }>({
     first: NO_WEIGHING,
     keep: `weighing draft:${profile.registration}`,
     read: (draft) => profileOf(profile, draft),
     onEntered: async ({ text }) => {
-      try {
-        await api.sendFile(text, contentHash(profile));
-      } catch (error) {
+      const { error } = await sendFile({ text, basis: contentHash(profile) });
+      if (error) {
         setMessage(
-          error instanceof ProblemError
+          "reached" in error && error.reached
             ? error.message
             : "The server cannot be reached. Your entry is saved on this device: save it again when you are online.",
         );

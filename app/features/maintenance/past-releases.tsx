@@ -1,11 +1,12 @@
 import { can } from "@cravix/contract/client";
 import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";
 import { saveBlob } from "../../device/platform/pick-file";
 import { recordOfAircraft } from "../../store/preflight/record";
+import { type SignedRelease as Signed, useReleasesQuery } from "../../store/server/records-api";
 import { useAppDispatch } from "../../store/state/hooks";
 import { Alert } from "../../ui/alert";
 import { missing, trimmed } from "../../ui/form/form-faults";
@@ -17,25 +18,16 @@ import { Heading, Text } from "../../ui/text";
 import type { KnownAircraft } from "../aircraft-frame";
 import { useLocalEvents } from "../due";
 
-type Signed = Awaited<ReturnType<typeof api.releases>>["items"][number];
-
 const SHOWN = 12;
 
 /** Releases on record, newest first. One that was signed in error is struck out, and stays on record. */
 export function PastReleases({ aircraft: { bundle, crew, crewId } }: { aircraft: KnownAircraft }) {
   const events = useLocalEvents(bundle);
   const { registration } = bundle.aircraft;
-  const [items, setItems] = useState<readonly Signed[]>();
-  const [problem, setProblem] = useState("");
-  useEffect(() => {
-    api.releases(registration).then(
-      (found) => setItems(found.items),
-      () => setProblem("The list of releases needs the server."),
-    );
-  }, [registration]);
+  const { data: items, isError } = useReleasesQuery(registration, { refetchOnMountOrArgChange: true });
   const shown = useMemo(() => withUnsent(items ?? [], events).slice(0, SHOWN), [items, events]);
   const me = crew.find(({ id }) => id === crewId);
-  if (shown.length === 0 && problem === "") return null;
+  if (shown.length === 0 && !isError) return null;
   return (
     <View className="gap-2" testID="past-releases">
       <Heading className="mt-2 text-lg">Earlier releases</Heading>
@@ -49,7 +41,7 @@ export function PastReleases({ aircraft: { bundle, crew, crewId } }: { aircraft:
           })}
         />
       ))}
-      {problem !== "" && <Text className="text-voice">{problem}</Text>}
+      {isError && <Text className="text-voice">The list of releases needs the server.</Text>}
     </View>
   );
 }

@@ -3,8 +3,8 @@ import { contentHash } from "@cravix/contract/content-hash";
 import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core/aircraft/aircraft-type";
 import { useState } from "react";
-import { api, ProblemError } from "../../device/api";
 import { usePersistedState } from "../../device/log/use-persisted-state";
+import { useSendFileMutation } from "../../store/server/records-api";
 import { refresh } from "../../store/server/server-state";
 import { applyPatch, type Change } from "../../store/state/apply-patch";
 import { useAppDispatch } from "../../store/state/hooks";
@@ -22,6 +22,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
   const { aircraft, type } = bundle;
   const dispatch = useAppDispatch();
   const kept = usePersistedState<Draft | null>(`own items draft:${aircraft.registration}`, null);
+  const [sendFile] = useSendFileMutation();
   const [editing, setEditing] = useState<string>();
   const [faults, setFaults] = useState<FileFault[]>([]);
   const [message, setMessage] = useState("");
@@ -91,20 +92,20 @@ export function useOwnItems({ bundle }: KnownAircraft) {
         setMessage("Not saved: fill in the marked fields.");
         return false;
       }
-      try {
-        await api.sendFile(text, kept.value?.basis);
-        drop();
-        await refresh(dispatch, aircraft.registration);
-        setMessage("Saved. New preflights include it; preflights already started keep their checklist.");
-        return true;
-      } catch (error) {
+      const basis = kept.value?.basis;
+      const { error } = await sendFile({ text, ...(basis !== undefined && { basis }) });
+      if (error) {
         setMessage(
-          error instanceof ProblemError
+          "reached" in error && error.reached
             ? error.message
             : "The server cannot be reached. Your entry is saved on this device: save it again when you are online.",
         );
         return false;
       }
+      drop();
+      await refresh(dispatch, aircraft.registration);
+      setMessage("Saved. New preflights include it; preflights already started keep their checklist.");
+      return true;
     },
   };
 }

@@ -4,8 +4,9 @@ import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
-import { api, ProblemError } from "../../device/api";
+import { api } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/platform/pick-file";
+import { useImportFlightsMutation } from "../../store/server/records-api";
 import { useCrew } from "../../store/server/server-state";
 import { clockText, dayText } from "../../ui/day-and-time";
 import { useFormsSoon } from "../../ui/form/form-library";
@@ -39,7 +40,8 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
   const { registration } = bundle.aircraft;
   const wide = useWide();
   const events = useLocalEvents(bundle);
-  const { lines, away, next, more, reload } = useFlights(registration, events);
+  const { lines, away, more, reload } = useFlights(registration, events);
+  const [importFlights] = useImportFlightsMutation();
   const [writing, setWriting] = useState(false);
   const [correcting, setCorrecting] = useState<ShownLine>();
   const me = aircraft.crew.find((member) => member.id === aircraft.crewId);
@@ -63,20 +65,20 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
     const file = await pickTextFile(".csv,text/csv");
     if (!file) return;
     setProblem("");
-    try {
-      const { taken, repeated, faults: bad } = await api.sendFlightCsv(registration, file.text);
-      setLogged(
-        `${file.name}: ${taken} flights imported, ${repeated} already in the log, ${bad.length} not imported.`,
-      );
-      setFaults({ name: file.name, list: bad });
-      reload();
-    } catch (error) {
+    const { data, error } = await importFlights({ registration, table: file.text });
+    if (!data) {
       setProblem(
-        error instanceof ProblemError
+        error && "reached" in error && error.reached
           ? error.message
           : "The server cannot be reached. Nothing was imported. Try again when you are online.",
       );
+      return;
     }
+    const { taken, repeated, faults: bad } = data;
+    setLogged(
+      `${file.name}: ${taken} flights imported, ${repeated} already in the log, ${bad.length} not imported.`,
+    );
+    setFaults({ name: file.name, list: bad });
   };
   const form = (
     <FlightForm
@@ -139,7 +141,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: A
             />
           ))}
           {lines?.length === 0 && !away && <Text className="text-voice">No flight is logged yet.</Text>}
-          {next && (
+          {more && (
             <Button className="self-start px-5" textClassName="text-base" onPress={more}>
               Earlier flights
             </Button>

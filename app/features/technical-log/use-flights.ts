@@ -1,38 +1,20 @@
-import type { TechnicalLogEntry } from "@cravix/core/airworthiness/flights/technical-log-entry";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
-import { useCallback, useEffect, useMemo, useState } from "react";
-import { api, ServerUnreachableError } from "../../device/api";
+import { useMemo } from "react";
+import { type ShownLine, useFlightsInfiniteQuery } from "../../store/server/records-api";
 
-/** Log entry as displayed. */
-export type ShownLine = TechnicalLogEntry & {
-  corrections: number;
-  struck: boolean;
-  loggedBy?: string | null;
-  here?: boolean;
-};
+export type { ShownLine } from "../../store/server/records-api";
 
 /** Technical log, newest first: the server's pages plus unsent entries of this device. */
 export function useFlights(registration: string, events: readonly PreflightEvent[]) {
-  const [pages, setPages] = useState<ShownLine[]>();
-  const [next, setNext] = useState<string>();
-  const [away, setAway] = useState(false);
-  const load = useCallback(
-    async (before?: string) => {
-      try {
-        const page = await api.flights(registration, before);
-        setAway(false);
-        setNext(page.next);
-        setPages((known) => (before ? [...(known ?? []), ...page.items] : page.items));
-      } catch (error) {
-        setAway(error instanceof ServerUnreachableError);
-        setPages((known) => known ?? []);
-      }
-    },
-    [registration],
+  const { data, error, isError, hasNextPage, fetchNextPage, refetch } = useFlightsInfiniteQuery(
+    registration,
+    { refetchOnMountOrArgChange: true },
   );
-  useEffect(() => {
-    void load();
-  }, [load]);
+  const away = error !== undefined && "reached" in error && !error.reached;
+  const pages = useMemo(
+    () => data?.pages.flatMap(({ items }) => items) ?? (isError ? [] : undefined),
+    [data, isError],
+  );
   const lines = useMemo(() => {
     if (!pages) return undefined;
     const known = new Set(pages.map(({ id }) => id));
@@ -56,5 +38,10 @@ export function useFlights(registration: string, events: readonly PreflightEvent
       })
       .sort((a, b) => (a.off < b.off ? 1 : -1));
   }, [pages, events, registration]);
-  return { lines, away, next, more: () => void load(next), reload: () => void load() };
+  return {
+    lines,
+    away,
+    more: hasNextPage ? () => void fetchNextPage() : undefined,
+    reload: () => void refetch(),
+  };
 }

@@ -1,7 +1,7 @@
 import type { CrewMember } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core/logs/fluid-rows";
-import { useCallback, useEffect, useMemo } from "react";
-import { useAppDispatch, useAppSelector } from "../state/hooks";
+import { useCallback } from "react";
+import { useAppSelector } from "../state/hooks";
 import type { AppDispatch, RootState } from "../state/root-state";
 import { type KnownBundle, type KnownFleet, serverApi } from "../state/server-api";
 
@@ -112,38 +112,29 @@ async function fetchPhotographs(state: RootState, registration: string): Promise
   await fetchPictures(hashes).catch(() => undefined);
 }
 
+const ON_OPENING = { refetchOnMountOrArgChange: true } as const;
+
 /** Discrepancies of the group, reloaded when the page opens and by `refetch`; not before the device is `ready`. */
 export function useDiscrepancies(ready: boolean) {
-  const dispatch = useAppDispatch();
-  const data = useAppSelector((state) => serverApi.endpoints.discrepancies.select()(state).data);
-  const refetch = useCallback(() => {
-    if (ready) void dispatch(serverApi.endpoints.discrepancies.initiate(undefined, ANEW));
-  }, [dispatch, ready]);
-  useEffect(refetch, [refetch]);
-  return { data, refetch };
+  const { data, refetch, isUninitialized } = serverApi.useDiscrepanciesQuery(undefined, {
+    ...ON_OPENING,
+    skip: !ready,
+  });
+  const again = useCallback(() => {
+    if (!isUninitialized) void refetch();
+  }, [isUninitialized, refetch]);
+  return { data, refetch: again };
 }
 
 /** Recent preflights of the group, reloaded when the page opens. */
 export function usePreflights(ready: boolean) {
-  const dispatch = useAppDispatch();
-  const result = useAppSelector((state) => serverApi.endpoints.walks.select()(state));
-  useEffect(() => {
-    if (ready) void dispatch(serverApi.endpoints.walks.initiate(undefined, ANEW));
-  }, [dispatch, ready]);
-  return { walks: result.data, failed: result.isError };
+  const { data, isError } = serverApi.useWalksQuery(undefined, { ...ON_OPENING, skip: !ready });
+  return { walks: data, failed: isError };
 }
 
 /** A whole log; undefined until loaded. */
 export function useLog(registration: string, fluid: FluidRow["fluid"]) {
-  const dispatch = useAppDispatch();
-  const select = useMemo(
-    () => serverApi.endpoints.log.select({ registration, fluid }),
-    [registration, fluid],
-  );
-  const data = useAppSelector((state) => select(state).data);
-  const refetch = useCallback(() => {
-    void dispatch(serverApi.endpoints.log.initiate({ registration, fluid }, ANEW));
-  }, [dispatch, registration, fluid]);
-  useEffect(refetch, [refetch]);
-  return { data, refetch };
+  const { data, refetch } = serverApi.useLogQuery({ registration, fluid }, ON_OPENING);
+  const again = useCallback(() => void refetch(), [refetch]);
+  return { data, refetch: again };
 }

@@ -81,7 +81,8 @@ export const { preflightOpened, eventsRecorded, eventsSeen, eventsKept, keepFail
 
 type WithPreflight = { preflight: PreflightSliceState };
 
-let folded: FoldedPreflight | undefined;
+/** The last fold of each open checklist, which the next one continues. */
+const folds = new WeakMap<ComposedList, FoldedPreflight>();
 
 /** The current preflight, folded incrementally. */
 export const selectPreflight = createSelector(
@@ -92,7 +93,8 @@ export const selectPreflight = createSelector(
   ],
   (id, list, events) => {
     if (!id || !list) return null;
-    folded = foldIncrementally(folded, id, events);
+    const folded = foldIncrementally(folds.get(list), id, events);
+    folds.set(list, folded);
     return { list, state: folded.state };
   },
 );
