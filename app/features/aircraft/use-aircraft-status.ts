@@ -4,8 +4,10 @@ import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { type AircraftStatus, aircraftStatus } from "@cravix/core/verdict/aircraft-status";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
+import { shallowEqual } from "react-redux";
 import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { useFleet } from "../../store/server/server-state";
+import { baseTimeZone, todayIn } from "../../store/server/today";
 import { useAppSelector } from "../../store/state/hooks";
 
 /** Status of an aircraft; none without a checklist, or before its open discrepancies are known. */
@@ -29,6 +31,16 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
         });
     }, [fleet, toSend]),
   );
+  const days = useAppSelector(
+    (state) =>
+      Object.fromEntries(
+        (fleet?.aircraft ?? []).map(({ registration }) => [
+          registration,
+          todayIn(baseTimeZone(state, registration)),
+        ]),
+      ),
+    shallowEqual,
+  );
   return useMemo(() => {
     const known = new Map(
       (fleet?.aircraft ?? []).map((aircraft): [string, Known] => {
@@ -48,7 +60,7 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
                   open,
                   oil: fluids.oil,
                   papers: aircraft.papers ?? [],
-                  today: new Date().toISOString().slice(0, 10),
+                  ...(days[registration] && { today: days[registration] }),
                 })
               : undefined,
           },
@@ -56,5 +68,5 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
       }),
     );
     return ({ registration }) => known.get(registration) ?? { open: [], standing: undefined };
-  }, [fleet, events]);
+  }, [fleet, events, days]);
 }

@@ -12,7 +12,8 @@ import { useState } from "react";
 import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useBundle } from "../../store/server/server-state";
-import { useAppDispatch } from "../../store/state/hooks";
+import { baseTimeZone, todayIn } from "../../store/server/today";
+import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
 import { DateField } from "../../ui/input/date-field";
@@ -48,7 +49,8 @@ export function Defer({
   const [equipment, setEquipment] = useState<string>();
   const flight = [...kinds, ...FLIGHT_KINDS.filter((kind) => also[kind])];
   const list = bundle?.equipment;
-  const zone = bundle?.papers?.record.timeZone;
+  const zone = useAppSelector((state) => baseTimeZone(state, d.registration));
+  const today = todayIn(zone);
   const possible = list ? equipmentAtItem(list, d.itemId) : [];
   const about = possible.length === 1 ? possible[0] : possible.find(({ id }) => id === equipment);
   const outcome = mayBeDeferred({
@@ -157,14 +159,7 @@ export function Defer({
               </View>
             </View>
           )}
-      {outcome.result && (
-        <Result
-          outcome={outcome}
-          role={role}
-          today={localDate(new Date().toISOString(), zone)}
-          onDefer={defer}
-        />
-      )}
+      {outcome.result && <Result outcome={outcome} role={role} today={today} onDefer={defer} />}
       <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
         Cancel
       </Button>

@@ -1,5 +1,5 @@
 import { can, type DiscrepancyDetail } from "@cravix/contract/client";
-import { localDate, spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
+import { spokenDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { type MeasureTrend, measureTrend, usageAt } from "@cravix/core/airworthiness/life/measure-trend";
 import { isCounted } from "@cravix/core/airworthiness/meters/meter";
 import { whenUsedUp } from "@cravix/core/airworthiness/plan/usage-pattern";
@@ -9,6 +9,7 @@ import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import Svg, { Circle, Line, Polyline, Text as SvgText } from "react-native-svg";
 import { useBundle, useCrew } from "../../store/server/server-state";
+import { todayIn } from "../../store/server/today";
 import { useAppSelector } from "../../store/state/hooks";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
@@ -28,7 +29,7 @@ export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyD
   }, [d, papers, meter]);
   const byDate = useMemo(() => {
     if (!trend?.toLimit || !papers || meter === undefined) return undefined;
-    const today = localDate(new Date().toISOString(), papers.record.timeZone);
+    const today = todayIn(papers.record.timeZone);
     const usual = usualOf(papers.days, papers.record.meters, today).get(meter);
     return usual && whenUsedUp(trend.toLimit.earliest, usual, today).from;
   }, [trend, papers, meter]);

@@ -5,7 +5,6 @@ import {
   judgeAirworthiness,
   type RequestedFlight,
 } from "@cravix/core/airworthiness/airworthiness-snapshot";
-import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { usualOf, whenDue } from "@cravix/core/airworthiness/plan/when-due";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
@@ -13,6 +12,7 @@ import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { localAirworthiness } from "../../store/preflight/local-airworthiness";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { todayIn } from "../../store/server/today";
 import { useAppSelector } from "../../store/state/hooks";
 import type { KnownBundle } from "../../store/state/server-api";
 
@@ -47,7 +47,7 @@ export function useAirworthiness(bundle: KnownBundle | undefined): Airworthiness
     return {
       onFile,
       pinned: airworthinessSnapshot(onFile.record, { ...onFile, daily: null }),
-      today: localDate(new Date().toISOString(), onFile.record.timeZone),
+      today: todayIn(onFile.record.timeZone),
     };
   }, [bundle, events]);
 }

@@ -4,7 +4,6 @@ import {
   daysBetween,
   isLocalDate,
   type LocalDate,
-  localDate,
 } from "@cravix/core/airworthiness/calendar/local-date";
 import { planCost, type VisitItem } from "@cravix/core/airworthiness/plan/plan-visits";
 import { usualOf, visitItem } from "@cravix/core/airworthiness/plan/when-due";
@@ -18,7 +17,8 @@ import { useEffect, useMemo, useState } from "react";
 import { usePersistedState } from "../../device/log/use-persisted-state";
 import { planInWorker } from "../../device/workers/plan-work";
 import type { PlannedAircraft } from "../../device/workers/visits.worker";
-import { groupTimeZone, useFleet } from "../../store/server/server-state";
+import { useFleet } from "../../store/server/server-state";
+import { useToday } from "../../store/server/today";
 import { useAppSelector } from "../../store/state/hooks";
 import { serverApi } from "../../store/state/server-api";
 import { useWorkshop } from "./use-workshop";
@@ -53,8 +53,7 @@ export function useVisits() {
   const bundles = useAppSelector((state) => state.server);
   const fleet = useFleet();
   const { plan: kept, known, away } = useWorkshop();
-  const zone = useAppSelector(groupTimeZone);
-  const today = useMemo(() => localDate(new Date().toISOString(), zone), [zone]);
+  const today = useToday();
   const asked = useMemo(() => {
     const names = new Map<string, string>();
     const aircraft = (fleet?.aircraft ?? []).flatMap(({ registration }) => {

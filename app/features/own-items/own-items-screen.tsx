@@ -1,6 +1,7 @@
 import { can, rolesThatCan } from "@cravix/contract/client";
 import { type OwnItem, phaseIndex } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
+import { useToday } from "../../store/server/today";
 import { Screen } from "../../ui/frame/screen";
 import { GoodMark } from "../../ui/good-mark";
 import { GradeMark } from "../../ui/grade-mark";
@@ -25,6 +26,7 @@ export function OwnItemsScreen({ registration }: { registration: string }) {
 function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, crew, crewId } = aircraft;
   const own = useOwnItems(aircraft);
+  const today = useToday(aircraft.bundle.aircraft.registration);
   const wide = useWide();
   const mayWrite = can(
     crew.find((member) => member.id === crewId),
@@ -115,7 +117,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
                 )}
                 onChange={(part) => own.change(editing.id, part)}
               />
-              <Button textClassName="text-base" onPress={() => own.retire(editing.id, new Date())}>
+              <Button textClassName="text-base" onPress={() => own.retire(editing.id, today)}>
                 Retire this item
               </Button>
             </>

@@ -61,13 +61,11 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     change: (id: string, part: Change<Item>) =>
       write((before) => before.map((item) => (item.id === id ? applyPatch(item, part) : item))),
     /** A new item is deleted; a recorded one stays in the file with its retirement date. */
-    retire: (id: string, today: Date) => {
+    retire: (id: string, today: string) => {
       const known = aircraft.ownItems.some((item) => item.id === id);
       write((before) =>
         known
-          ? before.map((item) =>
-              item.id === id ? { ...item, retired: today.toISOString().slice(0, 10) } : item,
-            )
+          ? before.map((item) => (item.id === id ? { ...item, retired: today } : item))
           : before.filter((item) => item.id !== id),
       );
       setEditing(undefined);

@@ -1,5 +1,4 @@
 import { type CrewMember, can } from "@cravix/contract/client";
-import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import { FLIGHT_KINDS } from "@cravix/core/airworthiness/due/due-item";
 import { isSoon } from "@cravix/core/airworthiness/due/due-judgement";
 import {
@@ -11,7 +10,8 @@ import { capital } from "@cravix/core/units/format";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { recordStandalone } from "../../store/preflight/record";
-import { groupTimeZone, useCrew } from "../../store/server/server-state";
+import { useCrew } from "../../store/server/server-state";
+import { useToday } from "../../store/server/today";
 import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { useFormsSoon } from "../../ui/form/form-library";
 import { GradeMark } from "../../ui/grade-mark";
@@ -30,7 +30,7 @@ export function PersonDueList({ member }: { member: CrewMember }) {
   const crew = useCrew();
   const me = useAppSelector((state) => state.session.crewId);
   const role = crew.find(({ id }) => id === me)?.role;
-  const today = localDate(new Date().toISOString(), useAppSelector(groupTimeZone));
+  const today = useToday();
   const rows = useMemo(
     () =>
       record &&

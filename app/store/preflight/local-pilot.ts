@@ -4,7 +4,6 @@ import {
   type RequestedFlight,
   type ToldFlight,
 } from "@cravix/core/airworthiness/airworthiness-snapshot";
-import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import {
   applyPersonEvents,
   classOf,
@@ -16,6 +15,7 @@ import {
 import { type PilotInDate, pilotInDate } from "@cravix/core/airworthiness/people/pilot-in-date";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { MinimaSet } from "@cravix/core/minima/minima";
+import { todayIn } from "../server/today";
 import { ownDue } from "./own-due";
 
 /** Events of one person's due items. */
@@ -29,7 +29,7 @@ export function minimaOf(
   record: PersonRecord,
   { aircraft, type, papers }: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
 ): MinimaSet[] {
-  const today = localDate(new Date().toISOString(), papers?.record.timeZone);
+  const today = todayIn(papers?.record.timeZone);
   return minimaOfPerson(record, {
     today,
     ends: today,
@@ -57,8 +57,8 @@ export function flightOfPerson(
   const zone = papers?.record.timeZone;
   const now = onDay === undefined ? Date.now() : Date.parse(`${onDay}T12:00:00Z`);
   return {
-    today: localDate(new Date(now).toISOString(), zone),
-    ends: localDate(new Date(now + (minutes + LATE_MIN) * 60_000).toISOString(), zone),
+    today: todayIn(zone, now),
+    ends: todayIn(zone, now + (minutes + LATE_MIN) * 60_000),
     ...kindsOfFlight(told),
     class: classOf(type),
     registration: aircraft.registration,

@@ -2,7 +2,6 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import { airworthinessSnapshot, toldFlight } from "@cravix/core/airworthiness/airworthiness-snapshot";
-import { localDate } from "@cravix/core/airworthiness/calendar/local-date";
 import {
   type ComposedList,
   composeList,
@@ -13,6 +12,7 @@ import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-
 import { saveAtomically } from "../../device/log/event-log";
 import { notifyTabs } from "../../device/tabs";
 import { bundleOf, fleetOf } from "../server/server-state";
+import { todayIn } from "../server/today";
 import { NOTHING_PLANNED, planUsed } from "../state/planned-slice";
 import {
   eventsSeen,
@@ -147,5 +147,5 @@ export function composeInput(
 
 /** Today's signature of the daily inspection, if any. */
 function dailyOf({ daily, record }: AirworthinessOnFile): AirworthinessOnFile["daily"] {
-  return daily && daily.date === localDate(new Date().toISOString(), record.timeZone) ? daily : null;
+  return daily && daily.date === todayIn(record.timeZone) ? daily : null;
 }

@@ -18,14 +18,6 @@ export const bundleOf = (state: RootState, registration: string): KnownBundle | 
 
 export const useFleet = (): KnownFleet | undefined => useAppSelector(fleetOf);
 export const useCrew = (): CrewMember[] => useAppSelector(fleetOf)?.crew ?? NOBODY;
-/** Time zone in which the group's days end: that of its first aircraft on this device; the device's own if none is known. */
-export const groupTimeZone = (state: RootState): string => {
-  const zones = (fleetOf(state)?.aircraft ?? []).flatMap(
-    ({ registration }) => bundleOf(state, registration)?.papers?.record.timeZone ?? [],
-  );
-  return zones[0] ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-};
-
 export const useBundle = (registration: string): KnownBundle | undefined =>
   useAppSelector((state) => bundleOf(state, registration));
 

@@ -63,6 +63,11 @@ export function countedDiscrepancyEvents(events: readonly PreflightEvent[]): Dis
  * for the set that contains the opening.
  */
 export function foldDiscrepancies(events: readonly PreflightEvent[]): DiscrepancyState[] {
+  return foldCountedDiscrepancies(countedInAllStreams(events));
+}
+
+/** Discrepancy events of any streams that count. */
+export function countedInAllStreams(events: readonly PreflightEvent[]): DiscrepancyEvent[] {
   const streams = new Map<string, PreflightEvent[]>();
   const merged = mergeEvents(events);
   for (const event of merged) {
@@ -74,9 +79,7 @@ export function foldDiscrepancies(events: readonly PreflightEvent[]): Discrepanc
   const asBefore = new Set(
     merged.flatMap((e) => (e.type === "item.undone" && e.rules === 1 ? [e.data.eventId] : [])),
   );
-  return foldCountedDiscrepancies(
-    [...streams.values()].flatMap(countedDiscrepancyEvents).filter((event) => !asBefore.has(event.id)),
-  );
+  return [...streams.values()].flatMap(countedDiscrepancyEvents).filter((event) => !asBefore.has(event.id));
 }
 
 /**
@@ -111,39 +114,62 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
   }
   for (const event of events) {
     const found = byId.get(event.data.discrepancyId);
-    if (!found) continue;
-    const { at, crewId } = event;
-    if (event.type === "discrepancy.observed") {
-      const { state, measure } = event.data;
-      found.observations.push({ at, crewId, state, ...(measure !== undefined && { measure }) });
-      if (measure !== undefined) found.measure = measure;
-    } else if (event.type === "discrepancy.closed") {
-      const { how, noFault, release } = event.data;
-      if (!found.closed || event.rules === 1)
-        found.closed = { at, crewId, how, ...(noFault && { noFault }), ...(release && { release }) };
-    } else if (event.type === "discrepancy.deferred") {
-      const { discrepancyId: _id, ...deferral } = event.data;
-      found.deferred = { ...deferral, at, crewId };
-    } else if (event.type === "discrepancy.regraded") {
-      const { grade, why } = event.data;
-      found.grade = grade;
-      found.grades = [...(found.grades ?? []), { at, crewId, grade, why }];
-    } else if (event.type === "discrepancy.asked") {
-      const { whom, by, said } = event.data;
-      found.asked = [...(found.asked ?? []), { at, crewId, whom, by, said }];
-    } else if (event.type === "discrepancy.limited") {
-      const { most, unit, source } = event.data;
-      found.limit = { most, unit, source, at, crewId };
-    } else if (event.type === "discrepancy.photographed") {
-      const { photograph, width, height } = event.data;
-      const known = found.photographs ?? [];
-      // Photos beyond the maximum, added by two devices at once, stay on record but are not listed.
-      if (known.length < MAX_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
-        found.photographs = [...known, { photograph, width, height, at, crewId }];
-    } else if (event.type === "discrepancy.merged") {
-      // A discrepancy cannot be evidence of itself.
-      if (event.data.into !== found.id) found.merged = { at, crewId, into: event.data.into };
-    } else if (event.type === "discrepancy.withdrawn") found.withdrawn ??= { at, crewId };
+    if (found) applyDiscrepancyEvent(found, event);
   }
   return [...byId.values()].sort(byEventId);
+}
+
+type Appliers = {
+  [T in DiscrepancyEvent["type"]]?: (
+    found: DiscrepancyState,
+    event: Extract<DiscrepancyEvent, { type: T }>,
+  ) => void;
+};
+
+const APPLIERS: Appliers = {
+  "discrepancy.observed": (found, { at, crewId, data: { state, measure } }) => {
+    found.observations = [
+      ...found.observations,
+      { at, crewId, state, ...(measure !== undefined && { measure }) },
+    ];
+    if (measure !== undefined) found.measure = measure;
+  },
+  "discrepancy.closed": (found, { at, crewId, rules, data: { how, noFault, release } }) => {
+    if (!found.closed || rules === 1)
+      found.closed = { at, crewId, how, ...(noFault && { noFault }), ...(release && { release }) };
+  },
+  "discrepancy.deferred": (found, { at, crewId, data: { discrepancyId: _, ...deferral } }) => {
+    found.deferred = { ...deferral, at, crewId };
+  },
+  "discrepancy.regraded": (found, { at, crewId, data: { grade, why } }) => {
+    found.grade = grade;
+    found.grades = [...(found.grades ?? []), { at, crewId, grade, why }];
+  },
+  "discrepancy.asked": (found, { at, crewId, data: { whom, by, said } }) => {
+    found.asked = [...(found.asked ?? []), { at, crewId, whom, by, said }];
+  },
+  "discrepancy.limited": (found, { at, crewId, data: { most, unit, source } }) => {
+    found.limit = { most, unit, source, at, crewId };
+  },
+  "discrepancy.photographed": (found, { at, crewId, data: { photograph, width, height } }) => {
+    const known = found.photographs ?? [];
+    // Photos beyond the maximum, added by two devices at once, stay on record but are not listed.
+    if (known.length < MAX_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
+      found.photographs = [...known, { photograph, width, height, at, crewId }];
+  },
+  "discrepancy.merged": (found, { at, crewId, data: { into } }) => {
+    // A discrepancy cannot be evidence of itself.
+    if (into !== found.id) found.merged = { at, crewId, into };
+  },
+  "discrepancy.withdrawn": (found, { at, crewId }) => {
+    found.withdrawn ??= { at, crewId };
+  },
+};
+
+/** Changes a discrepancy by one of its events. Events that only open it change nothing. */
+export function applyDiscrepancyEvent(found: DiscrepancyState, event: DiscrepancyEvent): void {
+  const apply = APPLIERS[event.type] as
+    | ((state: DiscrepancyState, one: DiscrepancyEvent) => void)
+    | undefined;
+  apply?.(found, event);
 }
