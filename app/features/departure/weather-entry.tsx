@@ -16,7 +16,7 @@ import type { Forecast, WeatherReport } from "@cravix/core/weather/report";
 import type { WeatherInputs } from "@cravix/core/weather/weather-inputs";
 import { useState } from "react";
 import { View } from "react-native";
-import { useLazyWeatherQuery } from "../../store/server/records-api";
+import { useFetchWeatherMutation } from "../../store/server/records-api";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
@@ -76,7 +76,7 @@ export function WeatherEntry({
 }) {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
-  const [askStation, { isFetching: fetching }] = useLazyWeatherQuery();
+  const [askStation, { isLoading: fetching }] = useFetchWeatherMutation();
   const [others, setOthers] = useState<string[]>([]);
   const take = (
     said: Pick<WeatherInputs, "report" | "forecast">,

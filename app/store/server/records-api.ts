@@ -74,9 +74,8 @@ export const recordsApi = serverApi.injectEndpoints({
         queryFn: (order) => asked(() => api.deliver(order)),
       },
     ),
-    weather: build.query<Awaited<ReturnType<typeof api.weather>>, string>({
-      // Always the latest report.
-      keepUnusedDataFor: 0,
+    /** The latest report of a station; nothing is kept, because an old one must not look like it. */
+    fetchWeather: build.mutation<Awaited<ReturnType<typeof api.weather>>, string>({
       queryFn: (station) => asked(() => api.weather(station)),
     }),
   }),
@@ -90,5 +89,5 @@ export const {
   useWorkshopQuery,
   useSendFileMutation,
   useDeliverMutation,
-  useLazyWeatherQuery,
+  useFetchWeatherMutation,
 } = recordsApi;
