@@ -6,7 +6,8 @@ import {
   type Item,
 } from "@cravix/core/aircraft/aircraft-type";
 import { defaultPreferences, type Preferences } from "@cravix/core/aircraft/preferences";
-import { composeList, NO_TURNAROUND, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
+import { NO_TURNAROUND, offeredConditions } from "@cravix/core/checklist/list/turnaround-list";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";

@@ -1,11 +1,8 @@
 import { contentHash, newId } from "@cravix/contract";
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import {
-  type ComposedList,
-  composeList,
-  type OpenDiscrepancy,
-  observeItemId,
-} from "@cravix/core/checklist/list/compose-list";
+import { observeItemId } from "@cravix/core/checklist/list/added-items";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { dipForVolume } from "@cravix/core/fuel/tanks/volume-from-dip";

@@ -1,5 +1,6 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { afterItemId, type ComposedList } from "@cravix/core/checklist/list/compose-list";
+import { afterItemId } from "@cravix/core/checklist/list/added-items";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import { router } from "expo-router";
 import { useState } from "react";

@@ -1,4 +1,4 @@
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
 import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";

@@ -1,6 +1,6 @@
 import { PHASE_NAME } from "@cravix/contract/client";
 import { foldLoads } from "@cravix/core/checklist/fold-loads";
-import { phaseOf } from "@cravix/core/checklist/list/compose-list";
+import { phaseOf } from "@cravix/core/checklist/list/list-places";
 import { currentItem, phaseProgress } from "@cravix/core/checklist/next-item";
 import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";

@@ -1,5 +1,5 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { type AircraftStatus, aircraftStatus } from "@cravix/core/verdict/aircraft-status";
 import { useFocusEffect } from "expo-router";

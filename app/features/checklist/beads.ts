@@ -1,5 +1,5 @@
 import type { Phase } from "@cravix/core/aircraft/aircraft-type";
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import type { Bead } from "../../ui/aircraft/plan-view";
 import type { LoadedPreflight } from "../open-preflight";
 

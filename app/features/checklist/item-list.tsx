@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import { memo, useEffect, useRef } from "react";
 import { Pressable, ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";

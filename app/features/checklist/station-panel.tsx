@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import { entryText } from "@cravix/core/ledger/fold-ledger";
 import { useEffect, useMemo, useRef } from "react";
 import { ScrollView, View } from "react-native";

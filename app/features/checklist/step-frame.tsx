@@ -1,5 +1,5 @@
 import type { Item, Phase } from "@cravix/core/aircraft/aircraft-type";
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import { type ReactNode, useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import { PlanView } from "../../ui/aircraft/plan-view";

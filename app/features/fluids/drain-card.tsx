@@ -1,6 +1,6 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { formatNumber } from "@cravix/core/units/format";
-import { settling } from "@cravix/core/verdict/judges/judge-fluids";
+import { settling } from "@cravix/core/verdict/judges/judge-settling";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";

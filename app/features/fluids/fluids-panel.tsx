@@ -1,7 +1,7 @@
 import { ENDURANCE } from "@cravix/core/fuel/judge-fuel";
 import { GRADES } from "@cravix/core/judgement/judgement";
 import { isReadingOf, READING, topicOf } from "@cravix/core/readings/reading-keys";
-import { wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { wordsOfWalk } from "@cravix/core/verdict/judges/fuel-input";
 import { addMinutes } from "date-fns/addMinutes";
 import { router } from "expo-router";
 import { View } from "react-native";

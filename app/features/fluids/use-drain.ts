@@ -1,7 +1,8 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import { type DrainAdvice, drainAdvice } from "@cravix/core/fuel/drain/drain-protocol";
 import type { Sample } from "@cravix/core/fuel/drain/fuel-sample";
-import { approvedGrades, aroundRocking } from "@cravix/core/verdict/judges/judge-fluids";
+import { approvedGrades } from "@cravix/core/verdict/judges/fuel-input";
+import { aroundRocking } from "@cravix/core/verdict/judges/judge-drains";
 import { useState } from "react";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import type { Acts, LoadedPreflight } from "../open-preflight";

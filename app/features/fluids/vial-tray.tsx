@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { approvedGrades } from "@cravix/core/verdict/judges/judge-fluids";
+import { approvedGrades } from "@cravix/core/verdict/judges/fuel-input";
 import { Pressable, View } from "react-native";
 import { Text } from "../../ui/text";
 import type { Acts, LoadedPreflight } from "../open-preflight";

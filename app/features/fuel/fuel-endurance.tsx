@@ -4,7 +4,7 @@ import { burnAt, ENDURANCE, WORST_CASE } from "@cravix/core/fuel/judge-fuel";
 import { refuelPlan } from "@cravix/core/fuel/margin/refuel-plan";
 import type { SimulatedMargin } from "@cravix/core/fuel/margin/simulate-margin";
 import { formatNumber, formatQuantity } from "@cravix/core/units/format";
-import { fuelKgPerL, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { fuelKgPerL, wordsOfWalk } from "@cravix/core/verdict/judges/fuel-input";
 import { massRoom, payloadOf } from "@cravix/core/verdict/mass-room";
 import { addMinutes } from "date-fns/addMinutes";
 import { useEffect, useState } from "react";

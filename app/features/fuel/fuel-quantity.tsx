@@ -2,7 +2,7 @@ import { FUEL_UNITS } from "@cravix/core/fuel/grade/fuel-amount";
 import { fuelUnits } from "@cravix/core/fuel/grade/fuel-text";
 import { ENDURANCE, WORST_CASE } from "@cravix/core/fuel/judge-fuel";
 import { capital, formatNumber } from "@cravix/core/units/format";
-import { fuelKgPerL, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { fuelKgPerL, wordsOfWalk } from "@cravix/core/verdict/judges/fuel-input";
 import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";

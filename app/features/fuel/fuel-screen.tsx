@@ -1,5 +1,6 @@
 import { formatNumber } from "@cravix/core/units/format";
-import { checkUplifts, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { wordsOfWalk } from "@cravix/core/verdict/judges/fuel-input";
+import { checkUplifts } from "@cravix/core/verdict/judges/judge-uplifts";
 import { useState } from "react";
 import { View } from "react-native";
 import { Screen } from "../../ui/frame/screen";

@@ -5,7 +5,7 @@ import {
 } from "@cravix/core/fuel/drain/overnight-condensation";
 import { MAX_TILT_DEG, type Tilt } from "@cravix/core/fuel/tanks/dip-corrected-for-tilt";
 import { formatNumber } from "@cravix/core/units/format";
-import { quantityError } from "@cravix/core/verdict/judges/judge-fluids";
+import { quantityError } from "@cravix/core/verdict/judges/fuel-input";
 import { View } from "react-native";
 import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";

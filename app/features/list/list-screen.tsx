@@ -1,5 +1,6 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { type ComposedList, ComposeError, composeList } from "@cravix/core/checklist/list/compose-list";
+import { ComposeError } from "@cravix/core/checklist/list/compose-error";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
 import { memo, useMemo } from "react";
 import { FlatList, ScrollView, View } from "react-native";
 import { composeInput } from "../../store/preflight/start-preflight";

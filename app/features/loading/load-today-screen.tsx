@@ -1,6 +1,6 @@
 import type { Load, LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
 import { formatNumber } from "@cravix/core/units/format";
-import { fuelKgPerL } from "@cravix/core/verdict/judges/judge-fluids";
+import { fuelKgPerL } from "@cravix/core/verdict/judges/fuel-input";
 import { burnOfPreflight, peopleOfPreflight } from "@cravix/core/verdict/judges/judge-loading";
 import { router } from "expo-router";
 import { useMemo } from "react";

@@ -1,5 +1,5 @@
 import type { Phase } from "@cravix/core/aircraft/aircraft-type";
-import { phaseOf } from "@cravix/core/checklist/list/compose-list";
+import { phaseOf } from "@cravix/core/checklist/list/list-places";
 import { currentItem, phaseProgress } from "@cravix/core/checklist/next-item";
 import { foldLedger } from "@cravix/core/ledger/fold-ledger";
 import { judgePreflight } from "@cravix/core/verdict/judge-preflight";

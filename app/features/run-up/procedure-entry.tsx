@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core/aircraft/aircraft-type";
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import type { Judgement } from "@cravix/core/judgement/judgement";
 import { readingKey } from "@cravix/core/readings/reading-keys";
 import {

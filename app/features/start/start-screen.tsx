@@ -1,7 +1,7 @@
 import type { Condition } from "@cravix/core/aircraft/aircraft-type";
 import { conditionText } from "@cravix/core/aircraft/condition-text";
 import { partOf } from "@cravix/core/aircraft/part-of";
-import { NO_TURNAROUND, offeredConditions } from "@cravix/core/checklist/list/compose-list";
+import { NO_TURNAROUND, offeredConditions } from "@cravix/core/checklist/list/turnaround-list";
 import { isReadingOf, type ReadingKind } from "@cravix/core/readings/reading-keys";
 import { capital, formatQuantity } from "@cravix/core/units/format";
 import { type Href, Redirect, router } from "expo-router";

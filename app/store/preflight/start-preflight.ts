@@ -2,11 +2,8 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import { airworthinessSnapshot, toldFlight } from "@cravix/core/airworthiness/airworthiness-snapshot";
-import {
-  type ComposedList,
-  composeList,
-  type OpenDiscrepancy,
-} from "@cravix/core/checklist/list/compose-list";
+import { type ComposedList, composeList } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import { saveAtomically } from "../../device/log/event-log";

@@ -1,7 +1,7 @@
 import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
 import { MAX_PHOTOGRAPHS, type Photograph } from "@cravix/core/airworthiness/life/photograph";
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
 import { openAfterEvents } from "@cravix/core/checklist/list/open-after-events";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eventsBeyond } from "../../device/log/event-log";
 import type { KnownBundle } from "../state/server-api";

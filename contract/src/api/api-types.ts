@@ -1,7 +1,7 @@
 import type { Aircraft, AircraftType, Airfield, Condition } from "@cravix/core/aircraft/aircraft-type";
 import type { Preferences } from "@cravix/core/aircraft/preferences";
 import type { EquipmentList, MinimumEntry } from "@cravix/core/airworthiness/deferral/deferral-rules";
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { DiscrepancyState } from "@cravix/core/checklist/stream/fold-discrepancies";
 import type { FuelUnit } from "@cravix/core/fuel/grade/fuel-amount";

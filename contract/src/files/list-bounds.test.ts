@@ -1,7 +1,8 @@
 import type { AircraftRecord } from "@cravix/core/airworthiness/aircraft-record";
 import { airworthinessSnapshot } from "@cravix/core/airworthiness/airworthiness-snapshot";
 import type { DueItem } from "@cravix/core/airworthiness/due/due-item";
-import { composeList, type OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import { composeList } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import { airworthinessFiles, qxTar, tarrow4 } from "@cravix/demo";
 import { readList } from "./list-schema";
 

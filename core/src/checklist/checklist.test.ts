@@ -10,7 +10,8 @@ import {
   type,
   undo,
 } from "../testing/small-aircraft";
-import { composeList, itemsOf } from "./list/compose-list";
+import { composeList } from "./list/compose-list";
+import { itemsOf } from "./list/list-places";
 import { runwayInUse } from "./list/runway-in-use";
 import { currentItem, openItems, phaseProgress } from "./next-item";
 import {

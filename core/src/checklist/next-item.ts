@@ -1,5 +1,6 @@
 import { type Item, PHASES, type Phase, type Station } from "../aircraft/aircraft-type";
-import { type ComposedList, itemById, itemsOf, phaseOf } from "./list/compose-list";
+import type { ComposedList } from "./list/compose-list";
+import { itemById, itemsOf, phaseOf } from "./list/list-places";
 import type { PreflightState } from "./stream/preflight-state";
 
 /** Answered and open items of one phase. */

@@ -1,6 +1,7 @@
 import type { Item } from "../aircraft/aircraft-type";
 import { ITEMS_BACK } from "../aircraft/preferences";
-import { type ComposedList, itemsOf, phaseOf } from "./list/compose-list";
+import type { ComposedList } from "./list/compose-list";
+import { itemsOf, phaseOf } from "./list/list-places";
 import type { ReturnWay } from "./stream/events";
 import type { PreflightState } from "./stream/preflight-state";
 

@@ -1,5 +1,6 @@
 import { type Item, PHASES } from "../aircraft/aircraft-type";
-import { type ComposedList, itemById, phaseOf } from "../checklist/list/compose-list";
+import type { ComposedList } from "../checklist/list/compose-list";
+import { itemById, phaseOf } from "../checklist/list/list-places";
 import { waitsFor } from "../checklist/list/order-by-rules";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import { entryText, foldLedger, openEntries } from "../ledger/fold-ledger";

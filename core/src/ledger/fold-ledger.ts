@@ -1,5 +1,6 @@
 import type { Item, LedgerWay } from "../aircraft/aircraft-type";
-import { type ComposedList, itemById } from "../checklist/list/compose-list";
+import type { ComposedList } from "../checklist/list/compose-list";
+import { itemById } from "../checklist/list/list-places";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 
 export interface LedgerEntry {

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { type Item, PHASES } from "../aircraft/aircraft-type";
-import { composeList, phaseOf } from "../checklist/list/compose-list";
+import { composeList } from "../checklist/list/compose-list";
+import { phaseOf } from "../checklist/list/list-places";
 import type { PreflightEvent } from "../checklist/stream/events";
 import { foldPreflight } from "../checklist/stream/fold-preflight";
 import { answered, event, item, LIST_INPUT, started, streamId, type, undo } from "../testing/small-aircraft";

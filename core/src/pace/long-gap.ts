@@ -1,4 +1,5 @@
-import { type ComposedList, phaseOf } from "../checklist/list/compose-list";
+import type { ComposedList } from "../checklist/list/compose-list";
+import { phaseOf } from "../checklist/list/list-places";
 import { currentItem } from "../checklist/next-item";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { OpenDiscrepancy } from "../checklist/list/compose-list";
+import type { OpenDiscrepancy } from "../checklist/list/open-discrepancy";
 import { FINDING_GRADES, GRADES } from "../judgement/judgement";
 import { aircraftStatus } from "./aircraft-status";
 

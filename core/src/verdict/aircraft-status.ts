@@ -5,7 +5,7 @@ import {
 } from "../airworthiness/airworthiness-snapshot";
 import type { LocalDate } from "../airworthiness/calendar/local-date";
 import { dueJudgement, isSoon } from "../airworthiness/due/due-judgement";
-import type { OpenDiscrepancy } from "../checklist/list/compose-list";
+import type { OpenDiscrepancy } from "../checklist/list/open-discrepancy";
 import { GRADES, type Grade, type Verdict, worstGrade } from "../judgement/judgement";
 import type { LastOil } from "../logs/last-fluids";
 import { formatNumber } from "../units/format";

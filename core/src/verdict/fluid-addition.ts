@@ -2,7 +2,7 @@ import type { AircraftType } from "../aircraft/aircraft-type";
 import type { EventData } from "../checklist/stream/events";
 import { causeOf, type Judgement } from "../judgement/judgement";
 import { oilAdditionFault } from "../oil/judge-oil";
-import { WRONG_FUEL, wrongGrade } from "./judges/judge-fluids";
+import { WRONG_FUEL, wrongGrade } from "./judges/judge-uplifts";
 
 /** Fuel or oil added outside a preflight. */
 export type FluidAddition =

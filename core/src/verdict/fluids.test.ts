@@ -19,7 +19,7 @@ import {
   undo,
 } from "../testing/small-aircraft";
 import { judgePreflight } from "./judge-preflight";
-import { checkUplifts } from "./judges/judge-fluids";
+import { checkUplifts } from "./judges/judge-uplifts";
 import { toLog } from "./to-log";
 import { computeVerdict } from "./verdict";
 

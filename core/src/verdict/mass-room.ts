@@ -2,7 +2,7 @@ import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { FuelResult } from "../fuel/judge-fuel";
 import { missingMasses } from "../mass-and-balance/missing-masses";
-import { fuelKgPerL } from "./judges/judge-fluids";
+import { fuelKgPerL } from "./judges/fuel-input";
 
 /**
  * Mass of people and baggage, kg: as entered here, else as planned; undefined without either, or if a plan is incomplete.

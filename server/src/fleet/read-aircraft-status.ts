@@ -1,6 +1,6 @@
 import type { DiscrepancyDetail } from "@cravix/contract";
 import type { AircraftType } from "@cravix/core/aircraft/aircraft-type";
-import type { OpenDiscrepancy } from "@cravix/core/checklist/list/compose-list";
+import type { OpenDiscrepancy } from "@cravix/core/checklist/list/open-discrepancy";
 import { type LastFluids, lastFluids } from "@cravix/core/logs/last-fluids";
 import { and, eq, inArray, isNotNull, isNull, lte, max, or, sql } from "drizzle-orm";
 import type { Db } from "../db/database";

@@ -12,7 +12,7 @@ import { formatNumber } from "@cravix/core/units/format";
 import { assertPlausible } from "@cravix/core/units/plausible";
 import { Z_95_TWO_SIDED } from "@cravix/core/units/uncertain";
 import { judgePreflight } from "@cravix/core/verdict/judge-preflight";
-import { quantityError, wordsOfWalk } from "@cravix/core/verdict/judges/judge-fluids";
+import { quantityError, wordsOfWalk } from "@cravix/core/verdict/judges/fuel-input";
 import { useState } from "react";
 import { View } from "react-native";
 import { useBundle, useCrew } from "../../../store/server/server-state";

@@ -1,4 +1,4 @@
-import { itemsOf } from "@cravix/core/checklist/list/compose-list";
+import { itemsOf } from "@cravix/core/checklist/list/list-places";
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import type { DiagnosisReport } from "@cravix/core/diagnosis";
 import { READING, readingKey } from "@cravix/core/readings/reading-keys";

@@ -7,7 +7,7 @@ import {
   type DiscrepancyState,
   foldCountedDiscrepancies,
 } from "../stream/fold-discrepancies";
-import type { OpenDiscrepancy } from "./compose-list";
+import type { OpenDiscrepancy } from "./open-discrepancy";
 
 /**
  * Open discrepancies of one aircraft: those `known` to the server, continued by events that its answer may not include, then those

@@ -2,19 +2,14 @@ import { judgeFuel } from "../../fuel/judge-fuel";
 import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { judgeOil } from "../../oil/judge-oil";
 import { ONLY_ENGINE, READING, readingKey } from "../../readings/reading-keys";
+import { fuelInput } from "./fuel-input";
 import { enginesOf, type Judge, type JudgedPreflight, ledBy, ofEngine } from "./judge";
+import { judgeClock } from "./judge-clock";
 import { isPowered } from "./judge-departure";
-import {
-  fuelInput,
-  judgeClock,
-  judgeDrains,
-  judgeEarlierUplifts,
-  judgeNight,
-  judgeOilAdded,
-  judgeOilLog,
-  judgeSettling,
-  judgeUplifts,
-} from "./judge-fluids";
+import { judgeDrains } from "./judge-drains";
+import { judgeOilAdded, judgeOilLog } from "./judge-oil-log";
+import { judgeNight, judgeSettling } from "./judge-settling";
+import { judgeEarlierUplifts, judgeUplifts } from "./judge-uplifts";
 
 const noFuel = (why: string): Judgement => ({
   ...notAssessed("unknown.fuel", "Fuel for this flight", `Not checked: ${why}.`),

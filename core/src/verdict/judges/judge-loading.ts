@@ -8,8 +8,8 @@ import { changesWithinLimits } from "../../mass-and-balance/two-changes";
 import { type MinimaSet, strictest } from "../../minima/minima";
 import { type RuleSet, reserveFor } from "../../rules/rule-set";
 import { formatNumber } from "../../units/format";
+import { fuelKgPerL } from "./fuel-input";
 import type { Judge, JudgedPreflight } from "./judge";
-import { fuelKgPerL } from "./judge-fluids";
 
 /** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
