@@ -31,19 +31,13 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
         });
     }, [fleet, toSend]),
   );
-  const days = useAppSelector(
-    (state) =>
-      Object.fromEntries(
-        (fleet?.aircraft ?? []).map(({ registration }) => [
-          registration,
-          todayIn(baseTimeZone(state, registration)),
-        ]),
-      ),
+  const zones = useAppSelector(
+    (state) => (fleet?.aircraft ?? []).map(({ registration }) => baseTimeZone(state, registration)),
     shallowEqual,
   );
   return useMemo(() => {
     const known = new Map(
-      (fleet?.aircraft ?? []).map((aircraft): [string, Known] => {
+      (fleet?.aircraft ?? []).map((aircraft, at): [string, Known] => {
         const { registration, stub, openDiscrepancies, fluids } = aircraft;
         const open = localOpenDiscrepancies(
           { aircraft: { registration }, openDiscrepancies: aircraft.open },
@@ -60,7 +54,7 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
                   open,
                   oil: fluids.oil,
                   papers: aircraft.papers ?? [],
-                  ...(days[registration] && { today: days[registration] }),
+                  today: todayIn(zones[at]),
                 })
               : undefined,
           },
@@ -68,5 +62,5 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
       }),
     );
     return ({ registration }) => known.get(registration) ?? { open: [], standing: undefined };
-  }, [fleet, events, days]);
+  }, [fleet, events, zones]);
 }

@@ -8,7 +8,14 @@ export function groupTimeZone(state: RootState): string {
   const zones = (fleetOf(state)?.aircraft ?? []).flatMap(
     ({ registration }) => zoneOnFile(state, registration) ?? [],
   );
-  return zones[0] ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return zones[0] ?? deviceTimeZone();
+}
+
+let ofDevice: string | undefined;
+/** Asking the browser is slow, and its time zone rarely changes while a page is open. */
+function deviceTimeZone(): string {
+  ofDevice ??= Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return ofDevice;
 }
 
 const zoneOnFile = (state: RootState, registration: string): string | undefined =>
