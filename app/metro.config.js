@@ -9,6 +9,7 @@ const config = getDefaultConfig(__dirname);
 // Its package.json points the resolver to a build for old browsers, half as large again.
 const SMALLER = {
   "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
+  "@reduxjs/toolkit/query/react": "query/react/rtk-query-react.browser.mjs",
 };
 checkAliases();
 config.transformer.minifierPath = require.resolve("./metro.minifier.js");
@@ -16,6 +17,12 @@ config.transformer.minifierPath = require.resolve("./metro.minifier.js");
 config.cacheVersion = createHash("sha256")
   .update(readFileSync(config.transformer.minifierPath))
   .digest("hex");
+// Modules run when they are first used, not all at start-up.
+const options = config.transformer.getTransformOptions;
+config.transformer.getTransformOptions = async (...args) => {
+  const usual = await options?.(...args);
+  return { ...usual, transform: { ...usual?.transform, inlineRequires: true } };
+};
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
   const usual = () => (resolve ?? context.resolveRequest)(context, name, platform);

@@ -31,8 +31,13 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
         });
     }, [fleet, toSend]),
   );
+  // The day decides only where something is deferred; working it out is slow at start-up.
+  const deferredHere = events.some(({ type }) => type === "discrepancy.deferred");
   const zones = useAppSelector(
-    (state) => (fleet?.aircraft ?? []).map(({ registration }) => baseTimeZone(state, registration)),
+    (state) =>
+      (fleet?.aircraft ?? []).map(({ registration, open }) =>
+        deferredHere || open.some(({ deferral }) => deferral) ? baseTimeZone(state, registration) : undefined,
+      ),
     shallowEqual,
   );
   return useMemo(() => {
@@ -54,7 +59,7 @@ export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
                   open,
                   oil: fluids.oil,
                   papers: aircraft.papers ?? [],
-                  today: todayIn(zones[at]),
+                  ...(zones[at] !== undefined && { today: todayIn(zones[at]) }),
                 })
               : undefined,
           },
