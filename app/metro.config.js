@@ -17,12 +17,6 @@ config.transformer.minifierPath = require.resolve("./metro.minifier.js");
 config.cacheVersion = createHash("sha256")
   .update(readFileSync(config.transformer.minifierPath))
   .digest("hex");
-// Modules run when they are first used, not all at start-up.
-const options = config.transformer.getTransformOptions;
-config.transformer.getTransformOptions = async (...args) => {
-  const usual = await options?.(...args);
-  return { ...usual, transform: { ...usual?.transform, inlineRequires: true } };
-};
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
   const usual = () => (resolve ?? context.resolveRequest)(context, name, platform);

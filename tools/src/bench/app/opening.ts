@@ -114,7 +114,7 @@ export async function opening(): Promise<Figure[]> {
       median(times.cold),
       "ms",
       median(times.coldBare),
-      1.4,
+      1.3,
     ),
     atMost(
       "start-up from the service worker, CPU slowed four times, median",
