@@ -19,6 +19,13 @@ export interface Logs {
   reload: () => void;
 }
 
+/** The server's entries with those of this device that it does not have yet. */
+export function mergedRows(all: readonly FluidRow[], here: readonly FluidRow[]): FluidRow[] {
+  const words = (row: FluidRow) => JSON.stringify([row.entry, row.part, row.at, row.amount]);
+  const known = new Set(all.map(words));
+  return [...all, ...here.filter((row) => !known.has(words(row)))];
+}
+
 /** Fuel and oil log of one aircraft: stored entries at once, the server's when they arrive. */
 export function useLogs(
   bundle: KnownBundle,
@@ -44,10 +51,7 @@ export function useLogs(
     };
   }, [bundle, fluid, turn]);
   const rows = useMemo(() => {
-    if (!all) return here;
-    const words = (row: FluidRow) => JSON.stringify([row.entry, row.part, row.at, row.amount]);
-    const known = new Set(all.map(words));
-    return [...all, ...here.filter((row) => !known.has(words(row)))];
+    return all ? mergedRows(all, here) : here;
   }, [all, here]);
   const log = useMemo(() => fluidLogOf(type, rows), [type, rows]);
   useEffect(() => {
