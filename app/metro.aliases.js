@@ -5,7 +5,6 @@ const NOTHING = join(__dirname, "aliases", "nothing.js");
 const ROUTER = join(dirname(require.resolve("expo-router/package.json")), "build");
 const INTEROP = join(dirname(require.resolve("react-native-css-interop/package.json")), "dist", "runtime");
 const REACT_NATIVE = join(dirname(require.resolve("react-native-web/package.json")), "dist");
-const UUID = join(dirname(require.resolve("uuid/package.json")), "dist", "esm-browser");
 const OWN = join(__dirname, "aliases");
 
 /**
@@ -25,7 +24,6 @@ const ALIASES = new Map([
   ].map((file) => [join(ROUTER, ...file.split("/")), NOTHING]),
   [join(INTEROP, "components.js"), join(OWN, "interop-components.js")],
   [join(REACT_NATIVE, "index.js"), join(OWN, "react-native.js")],
-  [join(UUID, "index.js"), join(OWN, "uuid.js")],
 ]);
 
 /** Whole packages, by name. */

@@ -6,11 +6,6 @@ const { aliasFor, checkAliases } = require("./metro.aliases");
 
 const config = getDefaultConfig(__dirname);
 
-// Its package.json points the resolver to a build for old browsers, half as large again.
-const SMALLER = {
-  "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
-  "@reduxjs/toolkit/query/react": "query/react/rtk-query-react.browser.mjs",
-};
 checkAliases();
 config.transformer.minifierPath = require.resolve("./metro.minifier.js");
 // Invalidate cached transforms when the minifier changes.
@@ -21,13 +16,6 @@ const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
   const usual = () => (resolve ?? context.resolveRequest)(context, name, platform);
   if (platform !== "web") return usual();
-  const file = SMALLER[name];
-  if (file) {
-    const filePath = require
-      .resolve("@reduxjs/toolkit/package.json")
-      .replace(/package\.json$/, `dist/${file}`);
-    return { type: "sourceFile", filePath };
-  }
   return aliasFor(context, name, usual);
 };
 
