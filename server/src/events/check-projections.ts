@@ -10,6 +10,7 @@ import type {
   Row,
   StreamProjection,
 } from "../projections/projection";
+import { canonicalRow } from "../projections/stored-row";
 import { readEvents } from "../record/read-events";
 
 export interface RecordCheck {
@@ -118,8 +119,6 @@ function compare(
   folded: readonly Row[],
   written: readonly Row[],
 ): void {
-  const [a, b] = [folded.map(canonical).sort(), written.map(canonical).sort()];
+  const [a, b] = [folded.map(canonicalRow).sort(), written.map(canonicalRow).sort()];
   if (a.join("\n") !== b.join("\n")) check.differences.push({ table, id, folded: a, written: b });
 }
-
-const canonical = (row: Row): string => JSON.stringify(row, Object.keys(row).sort());

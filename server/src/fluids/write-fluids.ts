@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import { type FluidRow, fluidRowsOf } from "@cravix/core/logs/fluid-rows";
-import { inArray, sql } from "drizzle-orm";
+import { inArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { whileBusy } from "../db/retried";
@@ -21,7 +21,7 @@ export function fluidRowId(groupId: string, row: FluidRow): string {
 /** Row of an entry; imported ones belong to no stream. */
 export const toFluidRow = (groupId: string, row: FluidRow, streamId: string) => ({
   id: fluidRowId(groupId, row),
-  group_id: groupId,
+  groupId: groupId,
   registration: row.registration,
   fluid: row.fluid,
   entry: row.entry,
@@ -33,7 +33,7 @@ export const toFluidRow = (groupId: string, row: FluidRow, streamId: string) => 
   receipt: row.receipt ?? null,
   heat: row.heat ?? null,
   at: toDb(row.at),
-  stream_id: streamId,
+  streamId: streamId,
 });
 
 /** Writes entries of folded streams; earlier entries may have been undone. */
@@ -46,7 +46,7 @@ export async function writeFluidsOf(
   if (before.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.streamId, before));
   await upsert(
     tx,
-    "fluid_log",
+    fluidLog,
     streams.flatMap(({ state }) => fluidRowsOf(state).map((row) => toFluidRow(groupId, row, state.id))),
   );
 }
@@ -68,14 +68,10 @@ export async function importFluids(db: Db, rows: readonly FluidRow[], groupId: s
         ),
       );
     const ids = new Set(known.map((row) => row.id));
-    const fresh = part.filter((row) => !ids.has(row.id)).map((row) => Object.values(row));
+    const fresh = part.filter((row) => !ids.has(row.id));
     if (fresh.length === 0) continue;
-    const [result] = await whileBusy(() =>
-      db.execute(sql`insert ignore into ${fluidLog}
-        (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, stream_id)
-        values ${sql.param(fresh)}`),
-    );
-    taken += (result as unknown as { affectedRows: number }).affectedRows;
+    const [result] = await whileBusy(() => db.insert(fluidLog).ignore().values(fresh));
+    taken += result.affectedRows;
   }
   return taken;
 }

@@ -6,13 +6,14 @@ import {
 } from "@cravix/core/checklist/stream/fold-discrepancies";
 import { and, asc, eq, gt, inArray, notInArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
-import { dbMoment, toDb } from "../db/moment";
+import { toDb } from "../db/moment";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { upsert } from "../db/upsert";
 import type { FoldedStream } from "../record/fold-streams";
 import { readEvents } from "../record/read-events";
 import type { DerivedProjection, Difference } from "./projection";
+import { canonicalRow, storedRow } from "./stored-row";
 
 const AT_ONCE = 40;
 
@@ -81,31 +82,33 @@ async function writeDiscrepancies(
     await tx.delete(discrepancy).where(and(eq(discrepancy.groupId, groupId), inArray(discrepancy.id, gone)));
   await upsert(
     tx,
-    "discrepancy",
+    discrepancy,
     states.map((state) => toDiscrepancyRow(groupId, state)),
   );
 }
 
-const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
+type DiscrepancyRow = typeof discrepancy.$inferInsert;
+
+const toDiscrepancyRow = (groupId: string, s: DiscrepancyState): DiscrepancyRow => ({
   id: s.id,
-  group_id: groupId,
+  groupId: groupId,
   registration: s.registration,
-  station_id: s.stationId,
-  item_id: s.itemId ?? null,
+  stationId: s.stationId,
+  itemId: s.itemId ?? null,
   text: s.text,
   grade: s.grade,
-  opened_at: toDb(s.openedAt),
-  opened_by: s.openedBy,
+  openedAt: toDb(s.openedAt),
+  openedBy: s.openedBy,
   measure: s.measure ?? null,
   cause: s.cause ?? null,
-  observations: JSON.stringify(s.observations),
-  closed_at: s.closed ? toDb(s.closed.at) : null,
-  closed_by: s.closed?.crewId ?? null,
-  closed_how: s.closed?.how ?? null,
+  observations: s.observations,
+  closedAt: s.closed ? toDb(s.closed.at) : null,
+  closedBy: s.closed?.crewId ?? null,
+  closedHow: s.closed?.how ?? null,
   life: lifeOf(s),
-  merged_into: s.merged?.into ?? null,
-  withdrawn_at: s.withdrawn ? toDb(s.withdrawn.at) : null,
-  withdrawn_by: s.withdrawn?.crewId ?? null,
+  mergedInto: s.merged?.into ?? null,
+  withdrawnAt: s.withdrawn ? toDb(s.withdrawn.at) : null,
+  withdrawnBy: s.withdrawn?.crewId ?? null,
 });
 
 function lifeOf({
@@ -116,10 +119,11 @@ function lifeOf({
   limit,
   photographs,
   closed,
-}: DiscrepancyState): string | null {
+}: DiscrepancyState): DiscrepancyRow["life"] {
   const { noFault, release } = closed ?? {};
-  const life = { deferred, grades, asked, merged, noFault, release, limit, photographs };
-  return Object.values(life).every((part) => part === undefined) ? null : JSON.stringify(life);
+  const life = Object.entries({ deferred, grades, asked, merged, noFault, release, limit, photographs });
+  const told = life.filter(([, part]) => part !== undefined);
+  return told.length === 0 ? null : (Object.fromEntries(told) as DiscrepancyRow["life"]);
 }
 
 /** Stores which events count for their discrepancy. */
@@ -160,31 +164,9 @@ async function differencesOf(db: Db, groupId: string, ids: readonly string[]): P
     const state = states.find((one) => one.id === id);
     const row = rows.find((one) => one.id === id);
     const folded = state ? toDiscrepancyRow(groupId, state) : null;
-    const written = row ? stored(row) : null;
-    return JSON.stringify(folded) === JSON.stringify(written)
+    const written = row ? storedRow(discrepancy, row) : null;
+    return canonicalRow(folded) === canonicalRow(written)
       ? []
       : [{ table: "discrepancy", id, folded, written }];
   });
 }
-
-const stored = (row: typeof discrepancy.$inferSelect) => ({
-  id: row.id,
-  group_id: row.groupId,
-  registration: row.registration,
-  station_id: row.stationId,
-  item_id: row.itemId,
-  text: row.text,
-  grade: row.grade,
-  opened_at: dbMoment(row.openedAt),
-  opened_by: row.openedBy,
-  measure: row.measure,
-  cause: row.cause,
-  observations: JSON.stringify(row.observations),
-  closed_at: dbMoment(row.closedAt),
-  closed_by: row.closedBy,
-  closed_how: row.closedHow,
-  life: row.life === null ? null : JSON.stringify(row.life),
-  merged_into: row.mergedInto,
-  withdrawn_at: dbMoment(row.withdrawnAt),
-  withdrawn_by: row.withdrawnBy,
-});

@@ -9,7 +9,7 @@ import { mergeEvents, type PreflightEvent } from "@cravix/core/checklist/stream/
 import { and, eq, inArray } from "drizzle-orm";
 import { effectiveRecord } from "../airworthiness/effective-record";
 import type { Db, Tx } from "../db/database";
-import { dbMoment, fromDb, toDb } from "../db/moment";
+import { fromDb, toDb } from "../db/moment";
 import { flightLog, meterTotals } from "../db/schema/airworthiness";
 import { upsert } from "../db/upsert";
 import {
@@ -19,6 +19,7 @@ import {
   type Difference,
   type StreamProjection,
 } from "./projection";
+import { storedRow } from "./stored-row";
 
 type Logged = Extract<PreflightEvent, { type: "flight.logged" }>;
 type Corrected = Extract<PreflightEvent, { type: "flight.corrected" }>;
@@ -42,21 +43,25 @@ function toFlightRows(groupId: string, given: readonly PreflightEvent[]) {
   );
 }
 
-function toFlightRow(groupId: string, event: Logged, corrections: readonly Corrected[]) {
+function toFlightRow(
+  groupId: string,
+  event: Logged,
+  corrections: readonly Corrected[],
+): typeof flightLog.$inferInsert {
   const last = corrections.at(-1);
   const line = last?.data.line ?? event.data;
   return {
     id: event.id,
-    group_id: groupId,
+    groupId: groupId,
     registration: line.registration,
-    stream_id: event.streamId,
-    off_at: toDb(line.off),
-    on_at: toDb(line.on),
+    streamId: event.streamId,
+    off: toDb(line.off),
+    on: toDb(line.on),
     pilot: line.pilot,
-    line: JSON.stringify(line),
+    line,
     corrections: corrections.length,
     struck: last && !last.data.line ? 1 : 0,
-    logged_by: event.crewId,
+    loggedBy: event.crewId,
   };
 }
 
@@ -69,7 +74,7 @@ export const flightProjection: StreamProjection = {
   write: (tx, batch) =>
     upsert(
       tx,
-      "flight_log",
+      flightLog,
       flightsOf(batch).flatMap(({ stream }) =>
         toFlightRows(batch.groupId, [...stream.stored.map(({ event }) => event), ...stream.added]),
       ),
@@ -81,22 +86,7 @@ export const flightProjection: StreamProjection = {
         .select()
         .from(flightLog)
         .where(inArray(flightLog.streamId, [...ids]))
-    ).map((row) => ({
-      streamId: row.streamId,
-      row: {
-        id: row.id,
-        group_id: row.groupId,
-        registration: row.registration,
-        stream_id: row.streamId,
-        off_at: dbMoment(row.off),
-        on_at: dbMoment(row.on),
-        pilot: row.pilot,
-        line: JSON.stringify(row.line),
-        corrections: row.corrections,
-        struck: row.struck,
-        logged_by: row.loggedBy,
-      },
-    })),
+    ).map((row) => ({ streamId: row.streamId, row: storedRow(flightLog, row) })),
 };
 
 /** Cached sum of the technical log: a new entry costs one addition, anything else a full sum of its aircraft. */
@@ -180,13 +170,13 @@ export async function carryTotals(
       ...(before.lastOn !== null && { lastOn: fromDb(before.lastOn) }),
     });
   else so = await totalsFromLines(tx, groupId, registration, record);
-  await upsert(tx, "meter_totals", [
+  await upsert(tx, meterTotals, [
     {
-      group_id: groupId,
+      groupId: groupId,
       registration,
-      totals: JSON.stringify(so.totals),
+      totals: so.totals,
       flights: so.lines,
-      last_on: so.lastOn === undefined ? null : toDb(so.lastOn),
+      lastOn: so.lastOn === undefined ? null : toDb(so.lastOn),
     },
   ]);
 }

@@ -1,12 +1,15 @@
 import { byTime, type PreflightEvent } from "@cravix/core/checklist/stream/events";
 import { eq } from "drizzle-orm";
-import { dbMoment, fromDb, toDb } from "../db/moment";
+import { fromDb, toDb } from "../db/moment";
 import { workshopPlan } from "../db/schema/airworthiness";
 import { upsert } from "../db/upsert";
-import { addedIn, type GroupProjection, type Row } from "./projection";
+import { addedIn, type GroupProjection } from "./projection";
+import { storedRow } from "./stored-row";
+
+type PlanRow = typeof workshopPlan.$inferInsert;
 
 /** The latest plan. */
-function toPlanRow(groupId: string, events: readonly PreflightEvent[]): Row[] {
+function toPlanRow(groupId: string, events: readonly PreflightEvent[]): PlanRow[] {
   const last = events
     .filter((event) => event.type === "workshop.planned")
     .sort(byTime)
@@ -14,11 +17,11 @@ function toPlanRow(groupId: string, events: readonly PreflightEvent[]): Row[] {
   return last
     ? [
         {
-          group_id: groupId,
+          groupId: groupId,
           id: last.id,
           at: toDb(last.at),
-          crew_id: last.crewId,
-          body: JSON.stringify(last.data),
+          crewId: last.crewId,
+          body: last.data,
         },
       ]
     : [];
@@ -36,18 +39,14 @@ export const planProjection: GroupProjection = {
     const later = kept
       ? added.filter((event) => byTime({ id: kept.id, at: fromDb(kept.at) }, event) <= 0)
       : added;
-    await upsert(tx, "workshop_plan", toPlanRow(batch.groupId, later));
+    await upsert(tx, workshopPlan, toPlanRow(batch.groupId, later));
   },
   rows: toPlanRow,
   stored: async (db, groupId) =>
-    (await db.select().from(workshopPlan).where(eq(workshopPlan.groupId, groupId))).map((one) => ({
-      group_id: one.groupId,
-      id: one.id,
-      at: dbMoment(one.at),
-      crew_id: one.crewId,
-      body: JSON.stringify(one.body),
-    })),
-  insert: (tx, rows) => upsert(tx, "workshop_plan", rows),
+    (await db.select().from(workshopPlan).where(eq(workshopPlan.groupId, groupId))).map((row) =>
+      storedRow(workshopPlan, row),
+    ),
+  insert: (tx, rows) => upsert(tx, workshopPlan, rows as PlanRow[]),
   clear: async (tx, groupId) => {
     await tx.delete(workshopPlan).where(eq(workshopPlan.groupId, groupId));
   },

@@ -1,33 +1,38 @@
 import type { PreflightState } from "@cravix/core/checklist/stream/preflight-state";
 import { fluidRowsOf } from "@cravix/core/logs/fluid-rows";
 import { inArray } from "drizzle-orm";
-import { dbMoment, orNull, toDb } from "../db/moment";
+import { orNull, toDb } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
 import { fluidLog } from "../db/schema/fluids";
 import { upsert } from "../db/upsert";
 import { toFluidRow } from "../fluids/write-fluids";
 import type { Batch, StreamProjection } from "./projection";
+import { storedRow } from "./stored-row";
 
 const preflightsOf = ({ streams }: Batch) => streams.filter(({ kind }) => kind === "preflight");
 /** Streams with rows on record that may no longer follow from it: something may have been undone. */
 const seenOf = (streams: Batch["streams"]) =>
   streams.flatMap(({ folded }) => (folded.seen ? [folded.id] : []));
 
-const toPreflightRow = (groupId: string, state: PreflightState, count: number) => ({
+const toPreflightRow = (
+  groupId: string,
+  state: PreflightState,
+  count: number,
+): typeof preflight.$inferInsert => ({
   id: state.id,
-  group_id: groupId,
+  groupId: groupId,
   registration: state.registration ?? null,
-  crew_id: state.crewId ?? null,
-  list_hash: state.listHash ?? null,
-  started_at: orNull(state.startedAt),
-  last_at: orNull(state.lastAt),
-  conditions: JSON.stringify(state.conditions),
+  crewId: state.crewId ?? null,
+  listHash: state.listHash ?? null,
+  startedAt: orNull(state.startedAt),
+  lastAt: orNull(state.lastAt),
+  conditions: state.conditions,
   answered: Object.keys(state.answers).length,
   found: state.discrepancies.length,
   verdict: state.signed?.verdict ?? null,
   decision: state.signed?.decision ?? null,
-  signed_at: orNull(state.signed?.at),
-  event_count: count,
+  signedAt: orNull(state.signed?.at),
+  eventCount: count,
 });
 
 /** One row per preflight. */
@@ -37,7 +42,7 @@ export const preflightProjection: StreamProjection = {
   write: (tx, batch) =>
     upsert(
       tx,
-      "preflight",
+      preflight,
       preflightsOf(batch).map(({ folded }) => toPreflightRow(batch.groupId, folded.state, folded.count)),
     ),
   rows: (groupId, { kind, state, events }) =>
@@ -48,38 +53,20 @@ export const preflightProjection: StreamProjection = {
         .select()
         .from(preflight)
         .where(inArray(preflight.id, [...ids]))
-    ).map((row) => ({
-      streamId: row.id,
-      row: {
-        id: row.id,
-        group_id: row.groupId,
-        registration: row.registration,
-        crew_id: row.crewId,
-        list_hash: row.listHash,
-        started_at: dbMoment(row.startedAt),
-        last_at: dbMoment(row.lastAt),
-        conditions: JSON.stringify(row.conditions),
-        answered: row.answered,
-        found: row.found,
-        verdict: row.verdict,
-        decision: row.decision,
-        signed_at: dbMoment(row.signedAt),
-        event_count: row.eventCount,
-      },
-    })),
+    ).map((row) => ({ streamId: row.id, row: storedRow(preflight, row) })),
 };
 
 /** Readings of a preflight, with the person who read them. */
 const toReadingRows = (groupId: string, state: PreflightState) =>
   Object.entries(state.readings).map(([key, r]) => ({
-    preflight_id: state.id,
-    group_id: groupId,
-    reading_key: key,
+    preflightId: state.id,
+    groupId: groupId,
+    key,
     registration: state.registration ?? null,
     value: r.value,
     unit: r.unit,
     at: toDb(r.at),
-    crew_id: r.crewId,
+    crewId: r.crewId,
   }));
 
 /** One row per reading of a preflight. */
@@ -92,7 +79,7 @@ export const readingProjection: StreamProjection = {
     if (seen.length > 0) await tx.delete(reading).where(inArray(reading.preflightId, seen));
     await upsert(
       tx,
-      "reading",
+      reading,
       walks.flatMap(({ folded }) => toReadingRows(batch.groupId, folded.state)),
     );
   },
@@ -103,19 +90,7 @@ export const readingProjection: StreamProjection = {
         .select()
         .from(reading)
         .where(inArray(reading.preflightId, [...ids]))
-    ).map((row) => ({
-      streamId: row.preflightId,
-      row: {
-        preflight_id: row.preflightId,
-        group_id: row.groupId,
-        reading_key: row.key,
-        registration: row.registration,
-        value: row.value,
-        unit: row.unit,
-        at: dbMoment(row.at),
-        crew_id: row.crewId,
-      },
-    })),
+    ).map((row) => ({ streamId: row.preflightId, row: storedRow(reading, row) })),
 };
 
 /** Identical entries of one stream are one row. */
@@ -136,7 +111,7 @@ export const fluidProjection: StreamProjection = {
     if (seen.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.streamId, seen));
     await upsert(
       tx,
-      "fluid_log",
+      fluidLog,
       streams.flatMap(({ folded }) => toFluidRows(groupId, folded.state)),
     );
   },
@@ -147,23 +122,5 @@ export const fluidProjection: StreamProjection = {
         .select()
         .from(fluidLog)
         .where(inArray(fluidLog.streamId, [...ids]))
-    ).map((row) => ({
-      streamId: row.streamId,
-      row: {
-        id: row.id,
-        group_id: row.groupId,
-        registration: row.registration,
-        fluid: row.fluid,
-        entry: row.entry,
-        part: row.part,
-        amount: row.amount,
-        unit: row.unit,
-        hours: row.hours,
-        grade: row.grade,
-        receipt: row.receipt,
-        heat: row.heat,
-        at: dbMoment(row.at),
-        stream_id: row.streamId,
-      },
-    })),
+    ).map((row) => ({ streamId: row.streamId, row: storedRow(fluidLog, row) })),
 };

@@ -38,8 +38,8 @@ export function addedIn({ streams }: Batch, kind: StreamKind): PreflightEvent[] 
   return streams.flatMap((one) => (one.kind === kind ? one.stream.added : []));
 }
 
-/** A row as written, by column. */
-export type Row = Record<string, string | number | null>;
+/** A row of a table, by the names of its schema. */
+export type Row = Record<string, unknown>;
 
 interface ProjectionBase {
   name: ProjectionName;

@@ -1,22 +1,35 @@
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
+import { eq } from "drizzle-orm";
+import type { MySqlColumn, MySqlTable } from "drizzle-orm/mysql-core";
 import { upsert } from "../db/upsert";
-import { addedIn, type GroupProjection, type Row } from "./projection";
+import { addedIn, type GroupProjection } from "./projection";
+import { storedRow } from "./stored-row";
 
 /** A table of events of aircraft whose rows follow from one event each: written as events are added, in any order. */
-export function rowsOfEvents(
+export function rowsOfEvents<T extends MySqlTable & { groupId: MySqlColumn }>(
   name: GroupProjection["name"],
-  toRows: (groupId: string, event: PreflightEvent) => Row[],
-  own: Pick<GroupProjection, "version" | "stored" | "clear">,
+  table: T,
+  toRows: (groupId: string, event: PreflightEvent) => T["$inferInsert"][],
 ): GroupProjection {
-  const rows: GroupProjection["rows"] = (groupId, events) =>
+  const rows = (groupId: string, events: readonly PreflightEvent[]) =>
     events.flatMap((event) => toRows(groupId, event));
   return {
     name,
     per: "group",
     kinds: ["aircraft"],
-    write: (tx, batch) => upsert(tx, name, rows(batch.groupId, addedIn(batch, "aircraft"))),
+    version: 1,
+    write: (tx, batch) => upsert(tx, table, rows(batch.groupId, addedIn(batch, "aircraft"))),
     rows,
-    insert: (tx, all) => upsert(tx, name, all),
-    ...own,
+    insert: (tx, all) => upsert(tx, table, all as T["$inferInsert"][]),
+    stored: async (db, groupId) =>
+      (
+        await db
+          .select()
+          .from(table as MySqlTable)
+          .where(eq(table.groupId, groupId))
+      ).map((row) => storedRow(table, row as T["$inferSelect"])),
+    clear: async (tx, groupId) => {
+      await tx.delete(table as MySqlTable).where(eq(table.groupId, groupId));
+    },
   };
 }
