@@ -15,14 +15,12 @@ function statementOf(table: MySqlTable): Statement {
   const known = statements.get(table);
   if (known) return known;
   const columns = Object.entries(getTableColumns(table)) as Statement["columns"];
-  const names = columns.map(([, { name }]) => sql.identifier(name));
+  // Names of the schema, rendered once.
+  const names = columns.map(([, { name }]) => `\`${name}\``);
   const made = {
     columns,
-    into: sql`${sql.identifier(getTableName(table))} (${sql.join(names, sql`, `)})`,
-    renewed: sql.join(
-      names.map((name) => sql`${name} = values(${name})`),
-      sql`, `,
-    ),
+    into: sql.raw(`\`${getTableName(table)}\` (${names.join(", ")})`),
+    renewed: sql.raw(names.map((name) => `${name} = values(${name})`).join(", ")),
   };
   statements.set(table, made);
   return made;
