@@ -4,6 +4,7 @@ import { View } from "react-native";
 import { recordOfAircraft } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { FormRootFault, FormText, useFormField } from "../../ui/form/form-fields";
+import { SaveOrCancel } from "../../ui/form/save-or-cancel";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -107,20 +108,13 @@ function FitFormLoaded({ registration, papers, shelf, away, onDone }: FitProps &
         />
       )}
       <FormRootFault control={control} />
-      <View className="flex-row flex-wrap gap-2">
-        <Button
-          tone="primary"
-          className="px-5"
-          disabled={chosen === ""}
-          testID="save-fitted"
-          onPress={submit}
-        >
-          Fitted: save
-        </Button>
-        <Button tone="bare" textClassName="text-base" onPress={onDone}>
-          Cancel
-        </Button>
-      </View>
+      <SaveOrCancel
+        save="Fitted: save"
+        disabled={chosen === ""}
+        testID="save-fitted"
+        onSave={submit}
+        onCancel={onDone}
+      />
     </View>
   );
 }

@@ -8,6 +8,7 @@ import { recordOfAircraft } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { dayText } from "../../ui/day-and-time";
 import { FormNumber, FormRootFault } from "../../ui/form/form-fields";
+import { SaveOrCancel } from "../../ui/form/save-or-cancel";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { useFilled } from "../../ui/form/use-filled";
 import { withFormLibrary } from "../../ui/form/with-form-library";
@@ -112,14 +113,7 @@ function ReplaceMeterLoaded({
       <FormNumber control={control} name="oldReading" label="Old meter reading" maxLength={12} />
       <FormNumber control={control} name="newReading" label="New meter reading" maxLength={12} />
       <FormRootFault control={control} />
-      <View className="flex-row flex-wrap gap-2">
-        <Button tone="primary" className="px-5" disabled={!filled} testID="save-meter" onPress={submit}>
-          Save
-        </Button>
-        <Button tone="bare" textClassName="text-base" onPress={cancel}>
-          Cancel
-        </Button>
-      </View>
+      <SaveOrCancel disabled={!filled} testID="save-meter" onSave={submit} onCancel={cancel} />
     </View>
   );
 }

@@ -8,6 +8,7 @@ import { useFleet } from "../../store/server/server-state";
 import { useAppDispatch } from "../../store/state/hooks";
 import { FormChoice, FormChoices, FormDate, FormRootFault, FormText } from "../../ui/form/form-fields";
 import { useWatch } from "../../ui/form/form-library";
+import { SaveOrCancel } from "../../ui/form/save-or-cancel";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -71,12 +72,7 @@ function AddFormLoaded({ personId, gives, today, onDone }: AddProps & { onDone: 
       <FormChoice control={control} name="preset" title="Type" options={presets.map((one) => one.name)} />
       <ItemFields control={control} preset={preset} today={today} />
       <FormRootFault control={control} />
-      <View className="flex-row flex-wrap gap-2">
-        <SaveButton control={control} preset={preset} today={today} onPress={submit} />
-        <Button tone="bare" textClassName="text-base" onPress={onDone}>
-          Cancel
-        </Button>
-      </View>
+      <Buttons control={control} preset={preset} today={today} onSave={submit} onCancel={onDone} />
     </View>
   );
 }
@@ -116,23 +112,21 @@ function ItemFields({ control, preset, today }: { control: ItemControl; preset: 
   );
 }
 
-/** Enabled once everything needed is entered. */
-function SaveButton({
+/** Saving is possible once everything needed is entered. */
+function Buttons({
   control,
   preset,
   today,
-  onPress,
+  onSave,
+  onCancel,
 }: {
   control: ItemControl;
   preset: Preset;
   today: string;
-  onPress: () => void;
+  onSave: () => void;
+  onCancel: () => void;
 }) {
   const draft = useWatch({ control });
   const ready = "data" in personItemOf(draft as PersonItemDraft, preset, today);
-  return (
-    <Button tone="primary" className="px-5" disabled={!ready} testID="save-person-due" onPress={onPress}>
-      Save
-    </Button>
-  );
+  return <SaveOrCancel disabled={!ready} testID="save-person-due" onSave={onSave} onCancel={onCancel} />;
 }

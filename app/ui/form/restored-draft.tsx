@@ -7,7 +7,7 @@ export function RestoredDraft({ restored, startAgain }: { restored: boolean; sta
   if (!restored) return null;
   return (
     <View className="flex-row flex-wrap items-center gap-x-3" role="status" testID="restored-draft">
-      <Text className="shrink text-sm text-voice">Your draft from before, saved on this device.</Text>
+      <Text className="shrink text-sm text-voice">Restored from your draft on this device.</Text>
       <Button tone="bare" className="px-0" textClassName="text-sm" onPress={startAgain}>
         Start again
       </Button>
