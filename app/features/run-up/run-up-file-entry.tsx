@@ -1,7 +1,7 @@
 import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
 import { type UnitKind, unitsFor } from "@cravix/contract/trace-columns";
 import { channelName } from "@cravix/core/run-up";
-import { useState } from "react";
+import { type Dispatch, useReducer } from "react";
 import { View } from "react-native";
 import { pickFile } from "../../device/platform/pick-file";
 import { readTraceFile } from "../../device/workers/run-up-work";
@@ -10,6 +10,7 @@ import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { isOf, saveConfirmedUnits, withToldUnits } from "./confirmed-units";
+import { type ReadFile, shownFile, type TraceFileStep, traceFile } from "./trace-file";
 import { AmbiguousUnit } from "./unit-question";
 
 const PLAIN = [
@@ -43,56 +44,19 @@ export function FileWay({
   cylinders: number;
   onRead: (read: TraceReading, name: string) => void;
 }) {
-  const [file, setFile] = useState<File>();
-  const [read, setRead] = useState<TraceReading>();
-  const [columns, setColumns] = useState<TraceColumn[]>([]);
-  const [editing, setEditing] = useState<number>();
-  const [busy, setBusy] = useState(false);
-  const [problem, setProblem] = useState<string>();
-  const take = async (picked: File, mapping?: TraceColumn[]) => {
-    setBusy(true);
-    setProblem(undefined);
-    try {
-      const made = await withToldUnits(registration, picked, await readTraceFile(picked, mapping));
-      setFile(picked);
-      setRead(made);
-      setColumns(made.columns);
-    } catch (error) {
-      setProblem(`${picked.name} could not be read: ${(error as Error).message}`);
-    }
-    setBusy(false);
-  };
+  const [state, step] = useReducer(traceFile, { name: "none" });
+  const shown = shownFile(state);
+  const busy = state.name === "reading";
   const pick = async () => {
     const picked = await pickFile(".csv,.txt,.log,text/csv,text/plain");
-    if (picked) await take(picked);
-  };
-  const set = (index: number, change: Partial<TraceColumn>) => {
-    setColumns((before) =>
-      before.map((column) => {
-        if (column.index !== index) {
-          // One column per channel.
-          if (change.field && column.field === change.field) {
-            const { field: _f, unit: _u, ...rest } = column;
-            return rest;
-          }
-          return column;
-        }
-        const { unknownUnit: _told, assumed: _taken, told: _said, ...rest } = column;
-        // A column chosen by hand has no confirmed unit yet: it is detected from the numbers.
-        return change.field
-          ? { ...rest, ...change, assumed: true as const }
-          : { ...rest, ...change, told: true as const };
-      }),
-    );
-  };
-  const ready =
-    read && columns.some((c) => c.field === "rpm" && c.unit) && columns.some((c) => c.field === "time");
-  const changed = read && columns !== read.columns;
-  const open = read?.questions.filter(({ kind }) => !columns.some((c) => c.told && isOf(c, kind))) ?? [];
-  const tell = (kind: UnitKind, unit: string) => {
-    const told = columns.map((c) => (isOf(c, kind) ? { ...c, unit, told: true as const } : c));
-    setColumns(told);
-    void saveConfirmedUnits(registration, told);
+    if (!picked) return;
+    step({ type: "picked" });
+    try {
+      const read = await withToldUnits(registration, picked, await readTraceFile(picked));
+      step({ type: "read", file: picked, read });
+    } catch (error) {
+      step({ type: "failed", problem: `${picked.name} could not be read: ${(error as Error).message}` });
+    }
   };
   return (
     <View className="gap-3">
@@ -101,82 +65,118 @@ export function FileWay({
         size.
       </Text>
       <Button
-        tone={read ? "paper" : "primary"}
+        tone={shown ? "paper" : "primary"}
         className="min-h-16"
         textClassName="text-xl"
         disabled={busy}
         onPress={pick}
         testID="pick-trace"
       >
-        {busy ? "Reading …" : read ? "Choose another file" : "Choose a file"}
+        {busy ? "Reading …" : shown ? "Choose another file" : "Choose a file"}
       </Button>
-      {problem && <Alert>{problem}</Alert>}
-      {read && file && (
-        <>
-          <Text testID="file-read">
-            {`${file.name}: ${read.lines.toLocaleString("en")} lines.`}
-            {read.stoppedAfterS === undefined
-              ? ""
-              : " The first hour of running was read; the rest is the flight."}
-          </Text>
-          {read.faults.map((fault) => (
-            <View
-              key={`${fault.row}${fault.column}${fault.expected}`}
-              className="border-l-4 border-chock pl-2"
-            >
-              <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: expected ${fault.expected}.`}</Text>
-            </View>
-          ))}
-          {read.questions.map((question) => (
-            <AmbiguousUnit key={question.kind} question={question} columns={columns} onTell={tell} />
-          ))}
-          <Heading className="text-lg">Columns</Heading>
-          <View>
-            {columns.map((column) => (
-              <View key={column.index} className="border-b-2 border-stone py-1">
-                <View className="flex-row items-center gap-2">
-                  <Text className="w-[42%] font-mid">{column.header || `column ${column.index + 1}`}</Text>
-                  <Button
-                    className="flex-1"
-                    textClassName="text-base"
-                    label={`${column.header}: ${usedAs(column)}`}
-                    onPress={() => setEditing(editing === column.index ? undefined : column.index)}
-                  >
-                    {usedAs(column)}
-                  </Button>
-                </View>
-                {editing === column.index && (
-                  <ColumnChoice
-                    column={column}
-                    cylinders={cylinders}
-                    onSet={(change) => set(column.index, change)}
-                    onDone={() => setEditing(undefined)}
-                  />
-                )}
-              </View>
-            ))}
-          </View>
-          <Button
-            tone="primary"
-            className="min-h-20"
-            textClassName="text-2xl"
-            disabled={!ready || busy || open.length > 0}
-            testID="read-trace"
-            onPress={async () => {
-              const last = changed ? await readTraceFile(file, columns) : read;
-              onRead(last, file.name);
-            }}
-          >
-            Find the run-up
-          </Button>
-          {!ready ? (
-            <Text className="text-clay">Time and rpm are missing: choose their columns above.</Text>
-          ) : (
-            open.length > 0 && <Text className="text-clay">Choose the missing units above first.</Text>
-          )}
-        </>
+      {state.name === "failed" && <Alert>{state.problem}</Alert>}
+      {shown && (
+        <FileColumns
+          registration={registration}
+          cylinders={cylinders}
+          shown={shown}
+          busy={busy}
+          step={step}
+          onRead={onRead}
+        />
       )}
     </View>
+  );
+}
+
+/** What was read, which column is what, and the question of unknown units. */
+function FileColumns({
+  registration,
+  cylinders,
+  shown: { file, read, columns, editing },
+  busy,
+  step,
+  onRead,
+}: {
+  registration: string;
+  cylinders: number;
+  shown: ReadFile;
+  busy: boolean;
+  step: Dispatch<TraceFileStep>;
+  onRead: (read: TraceReading, name: string) => void;
+}) {
+  const ready =
+    columns.some(({ field, unit }) => field === "rpm" && unit) &&
+    columns.some(({ field }) => field === "time");
+  const open = read.questions.filter(({ kind }) => !columns.some((c) => c.told && isOf(c, kind)));
+  const tell = (kind: UnitKind, unit: string) => {
+    const told = columns.map((c) => (isOf(c, kind) ? { ...c, unit, told: true as const } : c));
+    step({ type: "units told", columns: told });
+    void saveConfirmedUnits(registration, told);
+  };
+  return (
+    <>
+      <Text testID="file-read">
+        {`${file.name}: ${read.lines.toLocaleString("en")} lines.`}
+        {read.stoppedAfterS === undefined
+          ? ""
+          : " The first hour of running was read; the rest is the flight."}
+      </Text>
+      {read.faults.map((fault) => (
+        <View key={`${fault.row}${fault.column}${fault.expected}`} className="border-l-4 border-chock pl-2">
+          <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: expected ${fault.expected}.`}</Text>
+        </View>
+      ))}
+      {read.questions.map((question) => (
+        <AmbiguousUnit key={question.kind} question={question} columns={columns} onTell={tell} />
+      ))}
+      <Heading className="text-lg">Columns</Heading>
+      <View>
+        {columns.map((column) => (
+          <View key={column.index} className="border-b-2 border-stone py-1">
+            <View className="flex-row items-center gap-2">
+              <Text className="w-[42%] font-mid">{column.header || `column ${column.index + 1}`}</Text>
+              <Button
+                className="flex-1"
+                textClassName="text-base"
+                label={`${column.header}: ${usedAs(column)}`}
+                onPress={() =>
+                  step({ type: "editing", column: editing === column.index ? undefined : column.index })
+                }
+              >
+                {usedAs(column)}
+              </Button>
+            </View>
+            {editing === column.index && (
+              <ColumnChoice
+                column={column}
+                cylinders={cylinders}
+                onSet={(change) => step({ type: "assigned", column: column.index, change })}
+                onDone={() => step({ type: "editing", column: undefined })}
+              />
+            )}
+          </View>
+        ))}
+      </View>
+      <Button
+        tone="primary"
+        className="min-h-20"
+        textClassName="text-2xl"
+        disabled={!ready || busy || open.length > 0}
+        testID="read-trace"
+        onPress={async () => {
+          const last = columns === read.columns ? read : await readTraceFile(file, columns);
+          onRead(last, file.name);
+        }}
+      >
+        Find the run-up
+      </Button>
+      {!ready ? (
+        <Text className="text-clay">Time and rpm are missing: choose their columns above.</Text>
+      ) : (
+        open.length > 0 && <Text className="text-clay">Choose the missing units above first.</Text>
+      )}
+    </>
   );
 }
 
