@@ -115,7 +115,7 @@ listen({
         retryMs = FIRST_WAIT_MS;
         goesOn = true;
         if (sent + refused > 0) dispatch(serverMet("reached"));
-        // What pages show of these may have been part of it.
+        // Pages that show this data reload it.
         if (sent > 0) dispatch(serverApi.util.invalidateTags([...SENT_TAGS]));
       }
       await knowQueue(dispatch);

@@ -1,6 +1,6 @@
 import type { Receipt } from "@cravix/contract/client";
 
-/** Where a delivery at the pump stands. The order is kept while the pump runs, so that it cannot be started twice. */
+/** State of a delivery at the pump. The order is kept while the pump runs, so that it cannot start twice. */
 export type PumpPhase =
   | { name: "ordering"; litres: number; problem?: string }
   | { name: "pumping"; litres: number }

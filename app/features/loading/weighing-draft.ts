@@ -34,7 +34,7 @@ const FIELDS: readonly (readonly [end: string, field: keyof WeighingDraft])[] = 
   ["text", "text"],
 ];
 
-/** The file with the new weighing, or what is missing or wrong by the file's schema. */
+/** The file with the new weighing, or what the draft lacks and what the file's schema refuses. */
 export async function profileOf(
   profile: LoadingProfile,
   draft: WeighingDraft,

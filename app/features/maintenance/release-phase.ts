@@ -1,4 +1,4 @@
-/** Where a release stands: being entered, signed, and then perhaps exported. */
+/** State of a release: being entered, signed, and then exported if wanted. */
 export type ReleasePhase =
   | { name: "entering" }
   | { name: "signed"; id: string; date: string }

@@ -5,7 +5,7 @@ export type { OnShelf } from "../../store/server/records-api";
 
 const EMPTY: OnShelf[] = [];
 
-/** The published workshop plan and components in storage; as last heard if the server cannot be reached. */
+/** The published workshop plan and components in storage; the last known ones if the server cannot be reached. */
 export function useWorkshop() {
   const { data, isError } = useWorkshopQuery(undefined, { refetchOnMountOrArgChange: true });
   const away = useAppSelector((state) => state.sync.server === "not reached");

@@ -25,7 +25,7 @@ interface AddProps {
 
 /** Adds a due item of a person. */
 export function AddPersonItem(props: AddProps) {
-  // Kept, because a change of the layout mounts the form again.
+  // Saved, because changing the layout remounts the form.
   const { value: open, change } = usePersistedState(`due form open:${props.personId}`, false);
   if (open) return <AddForm {...props} onDone={() => change(() => false)} />;
   return (

@@ -31,7 +31,7 @@ export const NO_ITEM: PersonItemDraft = {
 /** A licence or rating is named by the person. */
 export const isNamed = (preset: Pick<Preset, "name">): boolean => preset.name === "Licence or rating";
 
-/** The due item that a draft makes, or what is missing or wrong. */
+/** The due item made from a draft, or what is missing or wrong. */
 export function personItemOf(draft: PersonItemDraft, preset: Preset, today: string): Entry<PersonDue> {
   const faults = [
     ...datesFaults(draft, preset, today),

@@ -58,7 +58,7 @@ function RenewPersonItemLoaded({ personId, item, today, onDone }: RenewalProps) 
   );
 }
 
-/** Faults of a renewal: a day that is none or still to come, a printed date that is missing or already past it. */
+/** Faults of a renewal: an invalid or future day, a printed date that is missing or before the renewal. */
 export function renewalFaults({
   date,
   until,

@@ -9,7 +9,7 @@ export interface ReadFile {
   editing?: number;
 }
 
-/** Where a file stands. While another one is read, and if that fails, the one before stays. */
+/** State of the loaded file. The previous file stays while another is being read, and if that fails. */
 export type TraceFile =
   | { name: "none" }
   | { name: "reading"; before?: ReadFile }

@@ -164,7 +164,7 @@ export function lineOfDraft(
   };
 }
 
-/** Readings out and in of each meter that is read; faults are said. */
+/** Readings out and in of each hour meter; faults go to `say`. */
 function readingsOf(
   draft: FlightDraft,
   meters: readonly RecordMeter[],
@@ -206,7 +206,7 @@ export function faultsOf(
   },
 ): DraftFault[] {
   const { lastLine } = papers;
-  // Offline the log may not be here, but its last entry is.
+  // Offline the log may not be loaded, but its last entry is.
   const known = lastLine && !others.some(({ id }) => id === lastLine.id) ? [...others, lastLine] : others;
   const besides = known.filter(({ id }) => id !== correcting);
   const own = besides.filter(({ registration }) => registration === line.registration);

@@ -29,7 +29,7 @@ export interface Workshop {
 
 export type SignedRelease = Awaited<ReturnType<typeof api.releases>>["items"][number];
 
-/** Requests of the pages of record: technical log, releases, workshop, files, pump, weather station. */
+/** Requests for the technical log, releases, the workshop, files, the pump and the weather station. */
 export const recordsApi = serverApi.injectEndpoints({
   endpoints: (build) => ({
     /** Technical log, newest first, page by page. */
@@ -74,7 +74,7 @@ export const recordsApi = serverApi.injectEndpoints({
         queryFn: (order) => asked(() => api.deliver(order)),
       },
     ),
-    /** The latest report of a station; nothing is kept, because an old one must not look like it. */
+    /** The latest report of a station; never cached, because an old report must not pass for the latest. */
     fetchWeather: build.mutation<Awaited<ReturnType<typeof api.weather>>, string>({
       queryFn: (station) => asked(() => api.weather(station)),
     }),

@@ -41,7 +41,7 @@ function serverError(error: unknown): ServerError {
   return { message, reached: !(error instanceof ServerUnreachableError) };
 }
 
-/** What pages show besides an aircraft, and reload when this device has sent events. */
+/** Data that pages reload when this device has sent events. */
 export const SENT_TAGS = [
   "Discrepancies",
   "Preflights",

@@ -61,7 +61,7 @@ function flat(errors: object, path: string): FormFault[] {
   });
 }
 
-/** "done must be at most 4000 characters" without the field's name, which the person sees above it. */
+/** "done must be at most 4000 characters" without the field's name, which is shown above it. */
 function wordsOf(message: string, type: unknown): string {
   if (type === "required" || type === "optionality") return "Fill this in.";
   const rest = message.replace(/^\S+ (?=must|has|contains|is|field)/, "");

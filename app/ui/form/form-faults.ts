@@ -9,7 +9,7 @@ export interface FormFault {
   kind?: string | undefined;
 }
 
-/** What a form's values make: data, or the faults to correct first. */
+/** Result of reading a form: its data, or the faults to correct first. */
 export type Entry<T> = { data: T } | { faults: readonly FormFault[] };
 
 interface FieldFault {

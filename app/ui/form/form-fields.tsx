@@ -112,7 +112,7 @@ export function FormChoices<D extends FieldValues>({
   row = false,
 }: Bound<D> & {
   options: readonly { id: string; words: string; testID?: string }[];
-  /** Beside each other, as far as they fit. */
+  /** Side by side, as far as they fit. */
   row?: boolean;
 }) {
   const { value = [], onChange } = useFormField<string[], D>({ control, name });
