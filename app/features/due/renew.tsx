@@ -7,6 +7,7 @@ import { useAppDispatch } from "../../store/state/hooks";
 import { trimmed } from "../../ui/form/form-faults";
 import { FormDate, FormRootFault, FormText } from "../../ui/form/form-fields";
 import { useFormsSoon, useWatch } from "../../ui/form/form-library";
+import { RestoredDraft } from "../../ui/form/restored-draft";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -38,7 +39,7 @@ const RenewForm = withFormLibrary(RenewFormLoaded);
 
 function RenewFormLoaded({ registration, item, today, onDone }: RenewProps & { onDone: () => void }) {
   const dispatch = useAppDispatch();
-  const { control, submit, startAgain } = useEntryForm({
+  const { control, submit, restored, startAgain } = useEntryForm({
     type: "document.renewed",
     first: { until: "", source: "" },
     keep: `renewal draft:${registration}:${item.id}`,
@@ -58,6 +59,7 @@ function RenewFormLoaded({ registration, item, today, onDone }: RenewProps & { o
   const until = useWatch({ control, name: "until" });
   return (
     <View className="gap-2" testID="renewing">
+      <RestoredDraft restored={restored} startAgain={startAgain} />
       <FormDate control={control} name="until" label="Valid until, as printed" min={addDays(today, 1)} />
       <FormText
         control={control}

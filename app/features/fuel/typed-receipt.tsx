@@ -2,6 +2,7 @@ import { FUEL_UNITS, type FuelUnit } from "@cravix/core/fuel/grade/fuel-amount";
 import { View } from "react-native";
 import { FormChoice, FormRootFault, FormText, useFormField } from "../../ui/form/form-fields";
 import { useWatch } from "../../ui/form/form-library";
+import { RestoredDraft } from "../../ui/form/restored-draft";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -21,7 +22,7 @@ export const TypedReceipt = withFormLibrary(TypedReceiptLoaded);
 const MOST = 5000;
 
 function TypedReceiptLoaded({ registration, tank, grade, onUplift }: WayProps) {
-  const { control, submit, questions } = useEntryForm<ReceiptDraft, "fuel.uplifted">({
+  const { control, submit, questions, restored, startAgain } = useEntryForm<ReceiptDraft, "fuel.uplifted">({
     type: "fuel.uplifted",
     first: { amount: "", unit: "L", receipt: "" },
     keep: `receipt draft:${registration}:${tank.id}`,
@@ -63,6 +64,7 @@ function TypedReceiptLoaded({ registration, tank, grade, onUplift }: WayProps) {
   const text = amount.value ?? "";
   return (
     <View className="gap-3">
+      <RestoredDraft restored={restored} startAgain={startAgain} />
       <FormChoice control={control} name="unit" title="Unit on the receipt" options={FUEL_UNITS} />
       <FormText control={control} name="receipt" label="Receipt number" large maxLength={40} />
       <View className="gap-2 rounded-2xl bg-deck p-3">

@@ -8,6 +8,7 @@ import { recordOfAircraft } from "../../store/preflight/record";
 import { useAppDispatch } from "../../store/state/hooks";
 import { dayText } from "../../ui/day-and-time";
 import { FormNumber, FormRootFault } from "../../ui/form/form-fields";
+import { RestoredDraft } from "../../ui/form/restored-draft";
 import { SaveOrCancel } from "../../ui/form/save-or-cancel";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { useFilled } from "../../ui/form/use-filled";
@@ -80,7 +81,7 @@ function ReplaceMeterLoaded({
   onDone: (replaced: boolean) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { control, submit, startAgain } = useEntryForm({
+  const { control, submit, restored, startAgain } = useEntryForm({
     type: "meter.replaced",
     first: { oldReading: String(shows), newReading: "0" },
     live: true,
@@ -110,6 +111,7 @@ function ReplaceMeterLoaded({
   };
   return (
     <View className="gap-2">
+      <RestoredDraft restored={restored} startAgain={startAgain} />
       <FormNumber control={control} name="oldReading" label="Old meter reading" maxLength={12} />
       <FormNumber control={control} name="newReading" label="New meter reading" maxLength={12} />
       <FormRootFault control={control} />

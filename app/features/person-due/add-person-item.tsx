@@ -8,6 +8,7 @@ import { useFleet } from "../../store/server/server-state";
 import { useAppDispatch } from "../../store/state/hooks";
 import { FormChoice, FormChoices, FormDate, FormRootFault, FormText } from "../../ui/form/form-fields";
 import { useWatch } from "../../ui/form/form-library";
+import { RestoredDraft } from "../../ui/form/restored-draft";
 import { SaveOrCancel } from "../../ui/form/save-or-cancel";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
@@ -46,7 +47,10 @@ function AddFormLoaded({ personId, gives, today, onDone }: AddProps & { onDone: 
   const dispatch = useAppDispatch();
   const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
   const presetOf = (name: string) => presets.find((one) => one.name === name) ?? (presets[0] as Preset);
-  const { control, submit, getValues } = useEntryForm<PersonItemDraft, "person.due-set">({
+  const { control, submit, getValues, restored, startAgain } = useEntryForm<
+    PersonItemDraft,
+    "person.due-set"
+  >({
     type: "person.due-set",
     first: { ...NO_ITEM, preset: presets[0]?.name ?? "" },
     live: true,
@@ -69,6 +73,7 @@ function AddFormLoaded({ personId, gives, today, onDone }: AddProps & { onDone: 
   const preset = presetOf(useWatch({ control, name: "preset" }));
   return (
     <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
+      <RestoredDraft restored={restored} startAgain={startAgain} />
       <FormChoice control={control} name="preset" title="Type" options={presets.map((one) => one.name)} />
       <ItemFields control={control} preset={preset} today={today} />
       <FormRootFault control={control} />

@@ -6,6 +6,7 @@ import { useAppDispatch } from "../../store/state/hooks";
 import type { FormFault } from "../../ui/form/form-faults";
 import { FormDate, FormRootFault } from "../../ui/form/form-fields";
 import { useWatch } from "../../ui/form/form-library";
+import { RestoredDraft } from "../../ui/form/restored-draft";
 import { useEntryForm } from "../../ui/form/use-entry-form";
 import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Button } from "../../ui/input/button";
@@ -23,7 +24,7 @@ export const RenewPersonItem = withFormLibrary(RenewPersonItemLoaded);
 function RenewPersonItemLoaded({ personId, item, today, onDone }: RenewalProps) {
   const dispatch = useAppDispatch();
   const printed = item.limits.some(({ by }) => by === "date");
-  const { control, submit } = useEntryForm({
+  const { control, submit, restored, startAgain } = useEntryForm({
     type: "person.done",
     first: { date: today, until: "" },
     keep: `person renewal draft:${personId}:${item.id}`,
@@ -42,6 +43,7 @@ function RenewPersonItemLoaded({ personId, item, today, onDone }: RenewalProps) 
   const [date, until] = useWatch({ control, name: ["date", "until"] });
   return (
     <View className="gap-2">
+      <RestoredDraft restored={restored} startAgain={startAgain} />
       <FormDate control={control} name="date" label="Date of renewal" max={today} />
       {printed && <FormDate control={control} name="until" label="Valid until" min={date} />}
       <FormRootFault control={control} />
