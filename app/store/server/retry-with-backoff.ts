@@ -5,7 +5,7 @@ export const LAST_WAIT_MS = 30_000;
 /** The wait after this one, ms. */
 export const nextWait = (wait: number): number => Math.min(2 * wait, LAST_WAIT_MS);
 /** Randomised delay, so that a group returning online does not send all at once. */
-export const jitter = (ms: number): number => ms * (0.5 + Math.random());
+export const jitter = (ms: number): number => ms * (0.75 + Math.random() / 2);
 
 /** Retries with increasing delays, and immediately when online, until `ask` returns true. Ends with `signal`. */
 export async function retryWithBackoff(ask: () => Promise<boolean>, signal?: AbortSignal): Promise<void> {
