@@ -1,4 +1,5 @@
 import { expectAccessible } from "../support/accessibility";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { expect, lastNoon, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
@@ -37,7 +38,7 @@ test("2.1 h remaining and 2.6 h planned: the flight is stopped; a ferry flight t
   page,
 }) => {
   const walker = new Walker(page);
-  await button(page, /Inês/).click();
+  await chooseCrew(page, /Inês/);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
   await expect(page.getByTestId("due-hundred")).toContainText("2.1 h");
   await expectAccessible(page, "due items");
@@ -73,7 +74,7 @@ test.describe("offline", () => {
     page,
     context,
   }) => {
-    await button(page, /Inês/).click();
+    await chooseCrew(page, /Inês/);
     await page.goto(`${cravix.url}/aircraft/QX-TAR/flights`);
     await expect(page.getByText("4,229.2 to 4,230.1")).toBeVisible();
     await expectAccessible(page, "technical log");

@@ -1,5 +1,6 @@
 import { writeFileSync } from "node:fs";
 import { expectAccessible } from "../support/accessibility";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
@@ -249,7 +250,7 @@ test("dipstick, gauge and log on one page, with slope, overnight, worst case and
 test("receipts and logs are imported from tables: bad lines are reported, good ones saved, none twice", async ({
   page,
 }, info) => {
-  await button(page, /Inês/).click();
+  await chooseCrew(page, /Inês/);
   await page.goto(`${cravix.url}/aircraft/QX-HLD`);
   await page.getByRole("link", { name: "Fuel and oil log" }).click();
   await expect(page.getByTestId("oil-plot")).toBeVisible();

@@ -1,4 +1,5 @@
 import { expectAccessible } from "../support/accessibility";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
@@ -24,7 +25,7 @@ test.describe("offline", () => {
     page,
     context,
   }) => {
-    await button(page, /Inês/).click();
+    await chooseCrew(page, /Inês/);
     await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
     await page.getByLabel("front seats, kg").waitFor();
     await context.setOffline(true);
@@ -108,7 +109,7 @@ test.describe("offline", () => {
 test("a glider with a light pilot shows the ballast needed, and an impossible aircraft file is rejected with its errors", async ({
   page,
 }) => {
-  await button(page, /Maren/).click();
+  await chooseCrew(page, /Maren/);
   await page.goto(`${cravix.url}/aircraft/QX-ANS/loading`);
   await page.getByLabel("front seat, kg").fill("62");
   await expect(page.getByText(/8.0 kg too light on front seat/).first()).toBeVisible();
@@ -132,7 +133,7 @@ test("a glider with a light pilot shows the ballast needed, and an impossible ai
 test("an owner enters a new weighing: an arm from the nose is queried, one from the datum is used", async ({
   page,
 }) => {
-  await button(page, /Yuki/).click();
+  await chooseCrew(page, /Yuki/);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await button(page, "Enter a new weighing report").click();
   const form = page.getByTestId("weighing-form");

@@ -1,6 +1,7 @@
 import jsQR from "jsqr";
 import { PNG } from "pngjs";
 import { PHONE, WIDE } from "../playwright.config";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
@@ -162,7 +163,7 @@ test.describe("offline", () => {
 
 test("the QR code on the key tag opens the aircraft", async ({ page }) => {
   await page.goto(cravix.url);
-  await button(page, /Inês/).click();
+  await chooseCrew(page, /Inês/);
   await page.goto(`${cravix.url}/aircraft/QX-DOV`);
   await page.getByTestId("show-code").click();
   const code = page.getByTestId("code");

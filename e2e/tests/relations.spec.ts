@@ -1,4 +1,5 @@
 import { expectAccessible } from "../support/accessibility";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
@@ -33,7 +34,7 @@ async function leave(page: Page): Promise<void> {
 test("an annual inspection does the 100-hour inspection, and says so; struck out, it does not", async ({
   page,
 }) => {
-  await button(page, /Kofi/).click();
+  await chooseCrew(page, /Kofi/);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/release`);
   await page.getByTestId("does-annual").click();
   await expect(page.getByTestId("also-completes")).toContainText("100-hour inspection");

@@ -1,6 +1,7 @@
 import { newId } from "@cravix/contract/new-id";
 import sharp from "sharp";
 import { expectAccessible } from "../support/accessibility";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
@@ -133,7 +134,7 @@ async function logApart(text: string): Promise<string> {
 test("a mechanic sets a limit, merges two discrepancies, moves an engine and replaces a meter", async ({
   page,
 }) => {
-  await button(page, /Kofi/).click();
+  await chooseCrew(page, /Kofi/);
   await page.goto(`${cravix.url}/log`);
   await page.getByText("creep mark parted").first().click();
   const measured = page.getByTestId("measured");
@@ -203,7 +204,7 @@ test("the workshop plan is changed by keyboard and mouse, shows the cost, and is
   page,
 }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
-  await button(page, /Kofi/).click();
+  await chooseCrew(page, /Kofi/);
   await page.goto(`${cravix.url}/log/workshop`);
   const row = page.getByTestId("visits-QX-LUM");
   await expect(row).toContainText("visits");
@@ -277,7 +278,7 @@ test("the workshop plan is changed by keyboard and mouse, shows the cost, and is
 test("a person's due items are visible to that person and instructors; a student cannot widen an authorisation", async ({
   page,
 }) => {
-  await button(page, /Inês/).click();
+  await chooseCrew(page, /Inês/);
   await page.goto(`${cravix.url}/people`);
   const due = page.getByTestId("person-due");
   await expect(due.getByTestId("person-medical")).toContainText("days left");
