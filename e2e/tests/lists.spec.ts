@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { WIDE } from "../playwright.config";
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { tarrow4, Walker } from "../support/walker";
@@ -83,7 +84,7 @@ test("an owner adds, changes and retires an item with a preview; a preflight in 
   const other = await browser.newContext({ viewport: WIDE, baseURL: cravix.url });
   const owner = await other.newPage();
   await owner.goto("/");
-  await button(owner, /Yuki/).click();
+  await chooseCrew(owner, /Yuki/);
   await owner.goto("/aircraft/QX-TAR");
   await owner.getByRole("link", { name: "Added items" }).click();
   await button(owner, "Add an item").click();

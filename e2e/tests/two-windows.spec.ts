@@ -1,3 +1,4 @@
+import { chooseCrew } from "../support/choose-crew";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { byDay, expect, type Page, test } from "../support/test";
@@ -72,7 +73,7 @@ test("a preflight started on one device continues on another, and a withdrawal s
   await byDay(other);
   const tablet = await other.newPage();
   await tablet.goto(cravix.url);
-  await button(tablet, /Inês/).click();
+  await chooseCrew(tablet, /Inês/);
   await tablet.goto(address);
   const there = new Walker(tablet);
   const at = (await walker.card.getAttribute("data-testid")) ?? "";

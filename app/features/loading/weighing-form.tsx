@@ -4,6 +4,7 @@ import { weighingChange } from "@cravix/core/mass-and-balance/same-datum";
 import { formatNumber } from "@cravix/core/units/format";
 import { useState } from "react";
 import { View } from "react-native";
+import { notSaved } from "../../store/server/not-saved";
 import { useSendFileMutation } from "../../store/server/records-api";
 import { refresh } from "../../store/server/server-state";
 import { useAppDispatch } from "../../store/state/hooks";
@@ -37,11 +38,7 @@ function WeighingFormLoaded({ profile, onDone }: WeighingFormProps) {
     onEntered: async ({ text }) => {
       const { error } = await sendFile({ text, basis: contentHash(profile) });
       if (error) {
-        setMessage(
-          "reached" in error && error.reached
-            ? error.message
-            : "The server cannot be reached. Your entry is saved on this device: save it again when you are online.",
-        );
+        setMessage(notSaved(error));
         return false;
       }
       await refresh(dispatch, profile.registration);

@@ -1,3 +1,4 @@
+import { contentHash } from "@cravix/contract/content-hash";
 import type { AircraftType, OwnItem } from "@cravix/core/aircraft/aircraft-type";
 
 export interface OwnDifference {
@@ -16,7 +17,8 @@ export function ownDifference(
   after: readonly OwnItem[],
 ): OwnDifference {
   const known = new Map(before.map((item) => [item.id, item]));
-  const same = (a: OwnItem, b: OwnItem) => JSON.stringify(a) === JSON.stringify(b);
+  // Whatever the order of the fields.
+  const same = (a: OwnItem, b: OwnItem) => contentHash(a) === contentHash(b);
   return {
     typeItems: type.items.length,
     added: after.filter((item) => !known.has(item.id)),

@@ -2,6 +2,7 @@ import { can, rolesThatCan } from "@cravix/contract/client";
 import { type OwnItem, phaseIndex } from "@cravix/core/aircraft/aircraft-type";
 import { View } from "react-native";
 import { useToday } from "../../store/server/today";
+import { withFormLibrary } from "../../ui/form/with-form-library";
 import { Screen } from "../../ui/frame/screen";
 import { GoodMark } from "../../ui/good-mark";
 import { GradeMark } from "../../ui/grade-mark";
@@ -23,21 +24,25 @@ export function OwnItemsScreen({ registration }: { registration: string }) {
   );
 }
 
-function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
+const OwnItems = withFormLibrary(OwnItemsLoaded);
+
+function OwnItemsLoaded({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, crew, crewId } = aircraft;
   const own = useOwnItems(aircraft);
   const today = useToday(aircraft.bundle.aircraft.registration);
   const wide = useWide();
-  const mayWrite = can(
-    crew.find((member) => member.id === crewId),
-    "items.edit",
-  );
+  const mayWrite =
+    own.ready &&
+    can(
+      crew.find((member) => member.id === crewId),
+      "items.edit",
+    );
   const stations = [...bundle.type.stations]
     .filter((station) => station.phase !== "after")
     .sort((a, b) => phaseIndex(a.phase) - phaseIndex(b.phase));
   const place = (id: string) => stations.find((station) => station.id === id)?.name ?? id;
   const changed = isChanged(own.difference);
-  const { editing } = own;
+  const editing = own.items.find(({ id }) => id === own.editing);
   // Wide screens preview an item even when none is edited.
   const previewed = editing ?? (wide ? own.items.find((item) => !item.retired) : undefined);
   return (
@@ -69,7 +74,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
                     className="min-h-16 flex-[1.6]"
                     textClassName="text-xl"
                     testID="primary"
-                    onPress={() => void own.save()}
+                    onPress={own.save}
                   >
                     Save for everyone
                   </Button>
@@ -100,7 +105,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
       }
     >
       <PageHead>{`${bundle.aircraft.registration}: added items`}</PageHead>
-      {!mayWrite && (
+      {own.ready && !mayWrite && (
         <Text className="mt-1 text-voice">
           {`Only ${rolesThatCan("items.edit")} can edit added items. You can read them.`}
         </Text>
@@ -110,12 +115,10 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
           {editing && mayWrite ? (
             <>
               <ItemEditor
-                item={editing}
+                key={editing.id}
+                control={own.control}
+                row={own.items.indexOf(editing)}
                 stations={stations}
-                faults={own.faults.filter((fault) =>
-                  fault.path.startsWith(`ownItems[${own.items.indexOf(editing)}]`),
-                )}
-                onChange={(part) => own.change(editing.id, part)}
               />
               <Button textClassName="text-base" onPress={() => own.retire(editing.id, today)}>
                 Retire this item

@@ -2,7 +2,7 @@ import type { FieldErrors, FieldValues } from "react-hook-form";
 
 /** A fault of a form, in words, at the field where it was entered. */
 export interface FormFault {
-  /** Field, or field and entry of a record: "date", "readings.hours". */
+  /** Field, field and entry of a record, or field of a row: "date", "readings.hours", "items[2].title". */
   at: string;
   words: string;
   /** Set if a form offers something for this fault, such as confirming it. */
@@ -24,6 +24,12 @@ export function errorsOf<D extends FieldValues>(faults: readonly FormFault[]): F
   const errors: Record<string, FieldFault> = {};
   for (const { at, words, kind = "refused" } of faults) {
     const error = { type: kind, message: words };
+    const [, list, row, cell] = /^(\w+)\[(\d+)\]\.(\w+)$/.exec(at) ?? [];
+    if (list !== undefined && row !== undefined && cell !== undefined) {
+      const rows = (errors[list] ?? {}) as unknown as Record<string, Record<string, FieldFault>>;
+      errors[list] = { ...rows, [row]: { [cell]: error, ...rows[row] } } as unknown as FieldFault;
+      continue;
+    }
     const dot = at.indexOf(".");
     if (dot < 0) errors[at] ??= error;
     else {
@@ -37,7 +43,7 @@ export function errorsOf<D extends FieldValues>(faults: readonly FormFault[]): F
 /** Words of the first error, for a summary beside the button. */
 export function firstFault(errors: object): string | undefined {
   for (const error of Object.values(errors) as FieldFault[]) {
-    const words = error.message ?? (error.entries && firstFault(error.entries));
+    const words = error.message ?? firstFault(error.entries ?? (error.type === undefined ? error : {}));
     if (words !== undefined) return words;
   }
   return undefined;

@@ -1,6 +1,6 @@
 import type { EventData, EventType } from "@cravix/core/checklist/stream/events";
-import { useEffect, useState } from "react";
-import type { DefaultValues, FieldValues, Resolver, UseFormReturn } from "react-hook-form";
+import { useEffect, useRef, useState } from "react";
+import type { DefaultValues, FieldErrors, FieldValues, Resolver, UseFormReturn } from "react-hook-form";
 import { eventResolver } from "./event-resolver";
 import { type Entry, errorsOf, firstFault } from "./form-faults";
 import { useFormLibrary } from "./form-library";
@@ -13,6 +13,8 @@ export interface EntryForm<D extends FieldValues, Out> extends UseFormReturn<D, 
   questions: readonly string[];
   /** Words of the first fault. */
   fault: string | undefined;
+  /** True once a stored draft, if any, is in the fields. */
+  ready: boolean;
   /** True if the form opened with a draft from before. */
   restored: boolean;
   /** Drops the draft and begins again. */
@@ -31,6 +33,8 @@ interface FormOptions<D extends FieldValues, Out> {
   keep?: string;
   /** Records the data. `despite`: the questions that were confirmed. A promise of `false` means not saved: everything stays. */
   onEntered: (data: Out, despite: readonly string[]) => unknown;
+  /** Told when a submit finds faults. */
+  onFaults?: (errors: FieldErrors<D>) => void;
 }
 
 /** A form that records one event: its values, their validation, questions to confirm, and the draft kept on the device. */
@@ -60,7 +64,7 @@ export function useDataForm<D extends FieldValues, Out>({
 const NONE = { key: "", questions: [] as readonly string[] };
 
 function useForm<D extends FieldValues, Out>(
-  { first, ask, keep, live = false, onEntered }: Omit<FormOptions<D, Out>, "read">,
+  { first, ask, keep, live = false, onEntered, onFaults }: Omit<FormOptions<D, Out>, "read">,
   resolver: Resolver<D, unknown, Out>,
 ): EntryForm<D, Out> {
   const form = useFormLibrary().useForm<D, unknown, Out>({
@@ -70,6 +74,9 @@ function useForm<D extends FieldValues, Out>(
     shouldFocusError: false,
   });
   const draft = useFormDraft(form, first, keep);
+  // Saving may bring new proposals.
+  const latest = useRef(first);
+  latest.current = first;
   const [asked, setAsked] = useState(NONE);
   const { subscribe } = form;
   useEffect(() => subscribe({ formState: { values: true }, callback: () => setAsked(NONE) }), [subscribe]);
@@ -83,13 +90,14 @@ function useForm<D extends FieldValues, Out>(
     const saved = await onEntered(data, questions);
     if (saved === false) return;
     draft.drop();
-    form.reset(first);
-  });
+    form.reset(latest.current);
+  }, onFaults);
   return {
     ...form,
     submit: () => void submit(),
     questions: asked.questions,
     fault: firstFault(form.formState.errors),
+    ready: draft.ready,
     restored: draft.restored,
     startAgain: () => {
       draft.drop();

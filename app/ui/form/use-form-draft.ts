@@ -10,7 +10,8 @@ export function useFormDraft<D extends FieldValues, Out>(
   { subscribe, reset, getValues }: Pick<UseFormReturn<D, unknown, Out>, "subscribe" | "reset" | "getValues">,
   first: D,
   key: string | undefined,
-): { restored: boolean; drop: () => void } {
+): { ready: boolean; restored: boolean; drop: () => void } {
+  const [ready, setReady] = useState(key === undefined);
   const [restored, setRestored] = useState(false);
   const typed = useRef<Partial<D>>({});
   const proposed = JSON.stringify(first);
@@ -39,7 +40,13 @@ export function useFormDraft<D extends FieldValues, Out>(
       reset({ ...getValues(), ...typed.current });
       setRestored(true);
     };
-    readNote<Partial<D>>(key).then(restore, () => undefined);
+    const settled = () => {
+      if (!left) setReady(true);
+    };
+    // Storage that does not respond is reported when saving.
+    readNote<Partial<D>>(key)
+      .then(restore, () => undefined)
+      .then(settled);
     return () => {
       left = true;
     };
@@ -55,5 +62,5 @@ export function useFormDraft<D extends FieldValues, Out>(
     setRestored(false);
     if (key !== undefined) void dropNote(key).catch(() => undefined);
   }, [key]);
-  return { restored, drop };
+  return { ready, restored, drop };
 }
