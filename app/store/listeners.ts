@@ -135,12 +135,12 @@ listen({
 let asked = false;
 listen({
   matcher: isAnyOf(crewPicked, nightSet, sessionRestored),
-  effect: async (action, { getState }) => {
+  effect: async (action, { getState, dispatch }) => {
     const { crewId, night } = getState().session;
     if (typeof document !== "undefined") document.documentElement.classList.toggle("night", night);
     tellHolder(crewId);
     // Load the pilot's limits before they are needed offline.
-    if (crewId) void ownDue(crewId);
+    if (crewId) void ownDue(dispatch, crewId);
     // Restored values are not written back: another window may have changed the crew member.
     if (!sessionRestored.match(action)) {
       const set = crewPicked.match(action) ? { crewId } : { night };

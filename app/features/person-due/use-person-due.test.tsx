@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { Provider } from "react-redux";
 import { deviceDatabase } from "../../device/log/database";
 import { saveNote } from "../../device/log/notes";
-import { askDue, savedDueItems } from "../../store/preflight/own-due";
+import { ownDue, savedDueItems } from "../../store/preflight/own-due";
 import { restore } from "../../store/restore";
 import { crewPicked } from "../../store/state/session-slice";
 import { createStore } from "../../store/store";
@@ -60,7 +60,7 @@ async function hers(...answers: (() => Response | Promise<Response>)[]) {
 
 test("what is kept stands there while the server takes its time, and its word then", async () => {
   serverSays(() => json({ ...record, items: [{ ...item, name: "Medical as it was" }] }));
-  await askDue("ines", true);
+  await ownDue(createStore().dispatch, "ines");
   let answer: (response: Response) => void = () => undefined;
   const { result } = await hers(() => new Promise<Response>((resolve) => (answer = resolve)));
   await waitFor(() => expect(result.current.record?.items[0]?.name).toBe("Medical as it was"));

@@ -1,6 +1,7 @@
 import type { PersonRecord } from "@cravix/core/airworthiness/people/person-due";
 import { deviceDatabase } from "../../device/log/database";
 import { trainerBundle } from "../../testing/trainer-bundle";
+import { createStore } from "../store";
 import { localPilot } from "./local-pilot";
 import { savedDueItems } from "./own-due";
 
@@ -31,7 +32,7 @@ function serverSays(answer: () => Response | Promise<Response>) {
   }) as typeof fetch;
 }
 const told = () => new Response(JSON.stringify(record), { headers: { "content-type": "application/json" } });
-const here = () => localPilot("ines", trainerBundle, [], FLIGHT);
+const here = () => localPilot(createStore().dispatch, "ines", trainerBundle, [], FLIGHT);
 
 beforeEach(async () => {
   await (await deviceDatabase()).clear("notes");
@@ -70,7 +71,10 @@ test("offline, or with a server that does not answer, nobody waits at the aircra
 
 test("a person without minimums has none", async () => {
   serverSays(told);
-  expect(await localPilot(null, trainerBundle, [], FLIGHT)).toEqual({ minima: [], ownUnknown: false });
+  expect(await localPilot(createStore().dispatch, null, trainerBundle, [], FLIGHT)).toEqual({
+    minima: [],
+    ownUnknown: false,
+  });
   expect(asked).toEqual([]);
 });
 
@@ -99,7 +103,8 @@ test("whether the pilot is in date is a grade alone, for this kind of flight", a
           headers: { "content-type": "application/json" },
         }),
     );
-    return (await localPilot("ines", trainerBundle, [], { ...FLIGHT, conditions })).pilotInDate;
+    return (await localPilot(createStore().dispatch, "ines", trainerBundle, [], { ...FLIGHT, conditions }))
+      .pilotInDate;
   };
   expect(await of([])).toBe("unjudged");
   expect(await of(record.items)).toBe("unjudged");

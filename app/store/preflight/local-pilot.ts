@@ -16,6 +16,7 @@ import { type PilotInDate, pilotInDate } from "@cravix/core/airworthiness/people
 import type { PreflightEvent } from "@cravix/core/checklist/stream/events";
 import type { MinimaSet } from "@cravix/core/minima/minima";
 import { todayIn } from "../server/today";
+import type { AppDispatch } from "../state/root-state";
 import { ownDue } from "./own-due";
 
 /** Events of one person's due items. */
@@ -70,13 +71,14 @@ export function flightOfPerson(
  * they were never loaded. `ownUnknown` if it does not respond: missing limits must not look like satisfied ones.
  */
 export async function localPilot(
+  dispatch: AppDispatch,
   crewId: string | null,
   bundle: Pick<AircraftBundle, "aircraft" | "type" | "papers">,
   events: readonly PreflightEvent[],
   flight: PersonsFlight,
 ): Promise<{ minima: MinimaSet[]; ownUnknown: boolean; pilotInDate?: PilotInDate }> {
   if (!crewId) return { minima: [], ownUnknown: false };
-  const kept = await ownDue(crewId);
+  const kept = await ownDue(dispatch, crewId);
   const record = applyPersonEvents(kept?.record, happenedTo(crewId, events));
   return {
     minima: minimaOf(record, bundle),

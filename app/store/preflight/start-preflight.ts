@@ -59,7 +59,7 @@ export function beginPreflight(registration: string) {
     const list: ComposedList = composeList({
       ...composeInput(bundle, localOpenDiscrepancies(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),
-      ...(await localPilot(session.crewId, bundle, events, {
+      ...(await localPilot(dispatch, session.crewId, bundle, events, {
         conditions,
         minutes: flightMin,
         ...toldFlight(told),

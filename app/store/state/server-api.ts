@@ -1,4 +1,6 @@
 import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from "@cravix/contract/client";
+import type { PersonRecord } from "@cravix/core/airworthiness/people/person-due";
+import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import type { FluidRow } from "@cravix/core/logs/fluid-rows";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query/react";
 import { api, ProblemError, ServerUnreachableError } from "../../device/api";
@@ -19,6 +21,8 @@ const MAX_ROWS = 25_000;
 export interface ServerError {
   message: string;
   reached: boolean;
+  /** Its status, if the server itself answered. */
+  status?: number;
   /** What is wrong with a file that was sent. */
   faults?: { path: string; expected: string }[];
 }
@@ -37,7 +41,12 @@ export async function asked<T>(ask: () => Promise<T>): Promise<Asked<T>> {
 function serverError(error: unknown): ServerError {
   const { message } = error as Error;
   if (error instanceof ProblemError)
-    return { message, reached: true, ...(error.problem.faults && { faults: error.problem.faults }) };
+    return {
+      message,
+      reached: true,
+      status: error.problem.status,
+      ...(error.problem.faults && { faults: error.problem.faults }),
+    };
   return { message, reached: !(error instanceof ServerUnreachableError) };
 }
 
@@ -49,7 +58,17 @@ export const SENT_TAGS = [
   "Releases",
   "Workshop",
   "Fluids",
+  "PersonDue",
 ] as const;
+
+/** Key prefix of a person's stored due items. */
+export const OWN_DUE_ITEMS = "own due items:";
+
+/** Due items of a person including personal minimums and authorisations, with the time received. */
+export interface KeptRecord {
+  record: PersonRecord;
+  saidAt: number;
+}
 
 /** Requests from the server; if it does not respond, returns the stored response. */
 export async function fetchOrCached<T>(
@@ -121,6 +140,26 @@ export const serverApi = createApi({
       providesTags: ["Preflights"],
       queryFn: (_arg, { dispatch }) =>
         fetchOrCached(async () => (await api.walks()).items, "walks", dispatch),
+    }),
+    /** Due items of a person. Only one's `own` are stored on the device. */
+    personDue: build.query<KeptRecord, { personId: string; own: boolean }>({
+      providesTags: ["PersonDue"],
+      queryFn: ({ personId, own }) =>
+        asked(async () => {
+          const saidAt = Date.now();
+          const told = { record: (await api.personDue(personId)) as PersonRecord, saidAt };
+          // Saving is retried in the background.
+          if (own) void saveNote(OWN_DUE_ITEMS + personId, told);
+          return told;
+        }),
+    }),
+    /** A preflight begun on another device. */
+    preflight: build.query<Awaited<ReturnType<typeof api.preflight>>, string>({
+      queryFn: (id) => asked(() => api.preflight(id)),
+    }),
+    /** A checklist by its content hash. */
+    list: build.query<ComposedList, string>({
+      queryFn: (hash) => asked(() => api.list(hash)),
     }),
     /** A whole log; not stored, because a summary comes with the aircraft. */
     log: build.query<FluidRow[], { registration: string; fluid: FluidRow["fluid"] }>({
