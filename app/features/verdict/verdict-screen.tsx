@@ -1,7 +1,6 @@
 import type { Verdict } from "@cravix/core/judgement/judgement";
 import { entryText } from "@cravix/core/ledger/fold-ledger";
 import { rushedSequences } from "@cravix/core/pace/hasty-runs";
-import { formatQuantity } from "@cravix/core/units/format";
 import { toLog } from "@cravix/core/verdict/to-log";
 import type { Reason } from "@cravix/core/verdict/verdict";
 import { router } from "expo-router";
@@ -14,10 +13,8 @@ import { useAppDispatch, useAppSelector } from "../../store/state/hooks";
 import { ProgressLine } from "../../ui/aircraft/progress-line";
 import { Alert } from "../../ui/alert";
 import { Screen } from "../../ui/frame/screen";
-import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
+import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
-import { Toggle } from "../../ui/input/toggle";
-import { JudgementCard } from "../../ui/judgement-card";
 import { PageHead } from "../../ui/page-head";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -31,6 +28,9 @@ import {
 } from "../open-preflight";
 import { SaveStatus } from "../shell";
 import { NotAssessed } from "./not-assessed";
+import { ReasonCard } from "./reason-card";
+import { VerdictActions } from "./verdict-actions";
+import { StillOpen, WhoAsked, WithinLimits } from "./verdict-parts";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",
@@ -83,77 +83,20 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
     // After accepting, the preflight stays open for its after-flight checks.
     await dispatch(decision === "fly" && list.after ? flyPreflight(state.id) : closePreflight(state.id));
     void refresh(dispatch, list.registration);
-    if (decision === "fly" && list.lineUp) router.replace(lineUpCheck);
+    if (decision === "fly" && list.lineUp) router.replace(`/preflight/${state.id}/line-up`);
   };
-  const lineUpCheck = `/preflight/${state.id}/line-up` as const;
-  const pilot = crew.find((member) => member.id === state.crewId)?.name ?? state.crewId;
   const mine = me === state.crewId;
   const title = verdict ? TITLE[verdict] : "Not finished";
   const signer = crew.find((member) => member.id === state.signed?.crewId)?.name;
-  const mayFly =
-    finished &&
-    (verdict === "go" ||
-      verdict === "go with notes" ||
-      (verdict === "ask first" && askedCrewId !== undefined));
-  const afterwards = state.signed?.decision === "fly" && list.after;
-  const actions = state.signed ? (
-    <View className="gap-2">
-      {state.signed.decision === "fly" && list.lineUp && (
-        <Button tone="deck" onPress={() => router.replace(lineUpCheck)}>
-          Line-up check
-        </Button>
-      )}
-      {afterwards && (
-        <Button tone="deck" onPress={() => router.replace(`/preflight/${state.id}/after`)}>
-          After-flight checks
-        </Button>
-      )}
-      <Button
-        tone="primary"
-        className="min-h-20"
-        textClassName="text-xl"
-        onPress={() => router.replace("/")}
-        testID="primary"
-      >
-        Go to Aircraft
-      </Button>
-    </View>
-  ) : !mine ? (
-    <View className="gap-2">
-      <Text className="text-deck-ink" testID="not-my-flight">
-        {pilot} started this preflight and must sign it. To sign, select {pilot} on the Aircraft page.
-      </Text>
-      <Button tone="deck" className="min-h-16" onPress={() => router.replace("/")}>
-        Go to Aircraft
-      </Button>
-    </View>
-  ) : (
-    <View className="flex-row gap-3">
-      <Button tone="deck" className="min-h-24 flex-1" onPress={() => sign("not flying")}>
-        Sign: not flying
-      </Button>
-      {mayFly ? (
-        <Button
-          tone="primary"
-          className="min-h-24 flex-[1.5]"
-          textClassName="text-xl"
-          onPress={() => sign("fly")}
-          testID="primary"
-        >
-          {verdict === "ask first" ? "I asked: accept the aircraft" : "Accept the aircraft"}
-        </Button>
-      ) : unanswered[0] ? (
-        <Button
-          tone="primary"
-          className="min-h-24 flex-[1.5]"
-          textClassName="text-xl"
-          onPress={() => unanswered[0] && go(unanswered[0].id)}
-          testID="primary"
-        >
-          {`Continue: ${unanswered.length} items open`}
-        </Button>
-      ) : null}
-    </View>
+  const actions = (
+    <VerdictActions
+      folded={folded}
+      result={result}
+      asked={askedCrewId !== undefined}
+      mine={mine}
+      onSign={(decision) => void sign(decision)}
+      onGo={go}
+    />
   );
   const aboard = list.loading && mine && !state.signed && (
     <Button
@@ -211,25 +154,7 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
 
       <View className={wide ? "mt-4 flex-row gap-6" : "mt-4 gap-5"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-          {unanswered.length > 0 && (
-            <View className="gap-2">
-              <Heading className="text-lg">Still open: {unanswered.length}</Heading>
-              {unanswered.slice(0, 6).map((item) => (
-                <Button
-                  key={item.id}
-                  className="items-start"
-                  textClassName="text-base text-left"
-                  onPress={() => go(item.id)}
-                  disabled={Boolean(state.signed)}
-                >
-                  {`${list.stations.find((s) => s.id === item.station)?.name}: ${item.title}`}
-                </Button>
-              ))}
-              {unanswered.length > 6 && (
-                <Text className="text-sm text-voice">and {unanswered.length - 6} more</Text>
-              )}
-            </View>
-          )}
+          <StillOpen unanswered={unanswered} list={list} disabled={Boolean(state.signed)} onGo={go} />
           {outstanding.map((entry) => (
             <View key={entry.thing} className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
               <Text className="font-strong text-on-chock">{entryText(list, entry)}</Text>
@@ -255,51 +180,11 @@ function Judged({ folded }: { folded: FoldedPreflight }) {
           {pressing && open}
           {!result.reasons.some(isOfLoad) && aboard}
           {verdict === "ask first" && !state.signed && finished && (
-            <View className="gap-2">
-              <Heading className="text-lg">Who did you ask?</Heading>
-              <Text className="text-sm text-voice">
-                Ask one of these people, tell them the reasons above, then select who you asked.
-              </Text>
-              <View className="flex-row flex-wrap gap-2">
-                {crew
-                  .filter(
-                    (member) => member.id !== me && ["mechanic", "instructor", "owner"].includes(member.role),
-                  )
-                  .map((member) => (
-                    <Toggle
-                      key={member.id}
-                      on={askedCrewId === member.id}
-                      onPress={() => setAsked(member.id)}
-                    >
-                      {`${member.name}, ${member.role}`}
-                    </Toggle>
-                  ))}
-              </View>
-            </View>
+            <WhoAsked asked={askedCrewId} onAsked={setAsked} />
           )}
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">Measured and within limits: {withinLimits.length}</Heading>
-          {withinLimits.map((judgement) => (
-            <View key={judgement.id} className="border-b-2 border-stone pb-1">
-              <View className="flex-row items-center gap-2">
-                <GradeMark grade="within limits" size={14} />
-                <Text className="shrink grow text-sm">{judgement.subject}</Text>
-                {judgement.reading && (
-                  <Text className="shrink-0 font-strong">{formatQuantity(judgement.reading)}</Text>
-                )}
-              </View>
-              <Text className="pl-6 text-xs text-voice">
-                {[
-                  judgement.limit,
-                  judgement.margin && `margin ${formatQuantity(judgement.margin)}`,
-                  judgement.source?.text,
-                ]
-                  .filter(Boolean)
-                  .join(" · ")}
-              </Text>
-            </View>
-          ))}
+          <WithinLimits judgements={withinLimits} />
         </View>
       </View>
     </Screen>
@@ -325,37 +210,6 @@ function PaceReminder({ preflight: { list, state } }: { preflight: LoadedPreflig
       >
         Preflight debrief
       </Button>
-    </View>
-  );
-}
-
-function ReasonCard({ reason, station }: { reason: Reason; station: string | undefined }) {
-  if (reason.judgement)
-    return (
-      <View className="gap-1">
-        <JudgementCard judgement={{ ...reason.judgement, grade: reason.grade }} />
-        {reason.waived !== undefined && (
-          <Text className="border-l-2 border-stone pl-3 text-sm">{`Going without: “${reason.waived}”`}</Text>
-        )}
-        {reason.evidence?.map((one) => (
-          <Text key={one.id} className="border-l-2 border-stone pl-3 text-sm">
-            {one.subject}: {one.sentence}
-          </Text>
-        ))}
-      </View>
-    );
-  return (
-    <View
-      className={`rounded-xl bg-stone px-3 py-2 ${reason.grade === "stop" ? "border-l-8 border-clay" : ""}`}
-    >
-      <View className="flex-row items-center gap-2">
-        <GradeMark grade={reason.grade} />
-        <Text className={`font-strong ${reason.grade === "stop" ? "text-clay" : ""}`}>
-          {GRADE_WORD[reason.grade]}
-        </Text>
-        <Text className="shrink text-sm text-voice">{station}</Text>
-      </View>
-      <Text className="mt-0.5">{reason.text}</Text>
     </View>
   );
 }
