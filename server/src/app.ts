@@ -20,6 +20,7 @@ import { peopleRoutes } from "./routes/people";
 import { photographRoutes } from "./routes/photographs";
 import { preflightRoutes } from "./routes/preflights";
 import { pumpRoutes } from "./routes/pump";
+import { releaseRoutes } from "./routes/releases";
 import { weatherRoutes } from "./routes/weather";
 import { webRoutes } from "./routes/web";
 import { workshopRoutes } from "./routes/workshop";
@@ -41,6 +42,7 @@ function apiRoutes(database: Database, clock: () => Date, onError: (error: unkno
     .route("/", fleetRoutes(database, clock))
     .route("/", fluidRoutes(database, clock))
     .route("/", flightRoutes(database, clock, onError))
+    .route("/", releaseRoutes(database))
     .route("/", preflightRoutes(database))
     .route("/", peopleRoutes(database, clock))
     .route("/", photographRoutes(database, clock))
