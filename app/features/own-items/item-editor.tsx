@@ -2,9 +2,8 @@ import { CONDITIONS, type Condition, type OwnItem, type Station } from "@cravix/
 import { conditionText } from "@cravix/core/aircraft/condition-text";
 import { FINDING_GRADES } from "@cravix/core/judgement/judgement";
 import { capital } from "@cravix/core/units/format";
-import type { Control } from "react-hook-form";
 import { View } from "react-native";
-import { FormChoice, FormSteps, FormText, useFormField } from "../../ui/form/form-fields";
+import { type Bound, FormChoice, FormSteps, FormText, useFormField } from "../../ui/form/form-fields";
 import { useWatch } from "../../ui/form/form-library";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Choice } from "../../ui/input/choice";
@@ -15,8 +14,7 @@ const OWN_KINDS = ["look", "feel", "count", "set"] as const;
 const KIND_WORD: Record<string, string> = { look: "Look", feel: "Feel", count: "Count", set: "Set" };
 
 interface EditorProps {
-  // biome-ignore lint/suspicious/noExplicitAny: the result of the form does not matter to its fields
-  control: Control<OwnItemsDraft, any, any>;
+  control: Bound<OwnItemsDraft>["control"];
   /** Row of the item in the draft. */
   row: number;
   stations: readonly Station[];
