@@ -133,24 +133,6 @@ test("a problem on a card is logged at one of its items; the others still need a
   await expect(page.getByText(/Left static port/).first()).toBeVisible();
 });
 
-test("a student gets every item of the twin separately, whatever the preferences", async ({ page }) => {
-  const walker = new Walker(page);
-  await button(page, /Tomasz/).click();
-  await walker.prepare("QX-DOV");
-  await button(page, "Read-and-do").click();
-  await expect(page.getByText("Students check each part separately", { exact: false })).toBeVisible();
-  await expect(button(page, "Items seen in one look")).toHaveCount(0);
-  await button(page, "Done").click();
-  await walker.go();
-  for (const id of ["approach.stance", "approach.ground", "approach.ties"]) {
-    expect(await walker.itemId()).toBe(id);
-    await expect(page.locator('[data-testid^="card-"]')).toHaveCount(0);
-    await walker.answer();
-  }
-  await walker.jumpToVerdict();
-  await expect(page.getByText("Oil pressure, left and right").first()).toBeVisible();
-});
-
 test("a take-off aborted at the line-up is logged, and the next pilot sees it", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/);

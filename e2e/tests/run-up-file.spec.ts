@@ -142,19 +142,6 @@ test("a side missing from the trace: known values are filled in, and the pilot e
   expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBeGreaterThan(20);
 });
 
-test("a file with the good side tested twice looks like one of each until the pilot corrects it", async ({
-  page,
-}) => {
-  await toTheRunUp(page, cravix);
-  await readFile(page, { kind: "none" });
-  const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("No fault found");
-  await page.getByTestId("ask-order").getByRole("button", { name: "The same side each time" }).click();
-  await page.getByTestId("ask-which-side").getByRole("button", { name: "Right" }).click();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "Checked: no drop" }).click();
-  await expect(diagnosis).toContainText("right magneto not grounded by the switch");
-});
-
 test("an ambiguous unit is asked once and remembered for this monitor", async ({ page }) => {
   await toTheRunUp(page, cravix);
   await page.getByTestId("way-file").click();

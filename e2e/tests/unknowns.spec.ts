@@ -111,30 +111,3 @@ test("the plan, one tap from the first page: another station, unreadable cloud, 
   await expect(page.getByTestId("distances")).toContainText("Take-off needs");
   await expect(page.getByTestId("distances")).toContainText("assumed standard pressure (1,013 hPa)");
 });
-
-for (const [registration, told, never] of [
-  ["QX-ANS", "You wear a parachute", "fires the aircraft's parachute"],
-  ["QX-COR", "You wear a parachute", "fires the aircraft's parachute"],
-  ["QX-LUM", "fires the aircraft's parachute", "You wear a parachute"],
-] as const)
-  test(`passengers of ${registration} hear what is on board`, async ({ page }) => {
-    await page.goto(cravix.url);
-    await button(page, /Maren/).click();
-    const walker = new Walker(page);
-    await walker.prepare(registration);
-    await button(page, /^passengers/i).click();
-    const id = await walker.go();
-    await page.goto(`${cravix.url}/preflight/${id}/passengers`);
-    await expect(page.getByTestId("passenger-line")).toBeVisible();
-    const heard: string[] = [];
-    const line = page.getByTestId("passenger-line");
-    for (let left = 20; left > 0 && (await line.count()) > 0; left--) {
-      heard.push(await line.innerText());
-      const last = (await page.getByTestId("primary").innerText()).includes("finish");
-      await page.getByTestId("primary").click();
-      if (last) break;
-      await expect(line).not.toHaveText(heard.at(-1) ?? "");
-    }
-    expect(heard.join(" ")).toContain(told);
-    expect(heard.join(" ")).not.toContain(never);
-  });

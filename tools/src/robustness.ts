@@ -18,7 +18,7 @@ await runTask(async () => {
   await buildWebIfStale();
   let good = true;
   if (what === "short" || what === "fuzz") {
-    const outcome = await fuzz(asked ?? 700, Number(seed));
+    const outcome = await fuzz(asked ?? 300, Number(seed));
     const { troubles, goodLost, ...figures } = outcome;
     console.log(JSON.stringify(figures));
     for (const line of [...troubles, ...goodLost].slice(0, 30)) console.log(`  ${line}`);
@@ -28,7 +28,7 @@ await runTask(async () => {
     good &&= troubles.length === 0 && goodLost.length === 0 && outcome.goodSent > 0;
   }
   if (what === "short" || what === "poison") {
-    const { troubles, ...figures } = await poison(asked ?? 300, Number(seed));
+    const { troubles, ...figures } = await poison(asked ?? 100, Number(seed));
     console.log(JSON.stringify(figures));
     for (const line of troubles.slice(0, 30)) console.log(`  ${line}`);
     console.log(
@@ -37,7 +37,7 @@ await runTask(async () => {
     good &&= troubles.length === 0 && figures.taken > 0;
   }
   if (what === "short" || what === "kill") {
-    const outcome = await killAgainAndAgain(asked ?? 4, Number(seed));
+    const outcome = await killAgainAndAgain(asked ?? 2, Number(seed));
     const { lost, differences, ...figures } = outcome;
     console.log(JSON.stringify(figures));
     for (const line of lost.slice(0, 30)) console.log(`  ${line}`);
