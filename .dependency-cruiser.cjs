@@ -4,7 +4,7 @@ const only = (name, from, allowed, comment) => ({
   comment,
   severity: "error",
   from: { path: `^${from}/`, pathNot: "(\\.test\\.tsx?$|/testing/)" },
-  to: { path: "^(core|contract|server|app|demo|tools|e2e)/", pathNot: `^(${allowed.join("|")})/` },
+  to: { path: "^(core|contract|library|server|app|demo|tools|e2e)/", pathNot: `^(${allowed.join("|")})/` },
 });
 
 /**
@@ -90,9 +90,15 @@ module.exports = {
     only("core-stands-alone", "core", ["core"], "core imports nothing of the project"),
     only("contract-to-core", "contract", ["contract", "core"], "contract may only know core"),
     only(
+      "library-one-way",
+      "library",
+      ["library", "contract", "core"],
+      "the library is data in the open formats",
+    ),
+    only(
       "server-one-way",
       "server",
-      ["server", "contract", "core"],
+      ["server", "library", "contract", "core"],
       "the server never knows the interface or the demo",
     ),
     {
@@ -110,9 +116,14 @@ module.exports = {
       comment: "no line of the server runs in the interface",
       severity: "error",
       from: { path: "^app/device/api\\.ts$" },
-      to: { path: "^(server|demo|tools|e2e)/", dependencyTypesNot: ["type-only"] },
+      to: { path: "^(server|library|demo|tools|e2e)/", dependencyTypesNot: ["type-only"] },
     },
-    only("demo-one-way", "demo", ["demo", "contract", "core"], "the demo is data in the open formats"),
+    only(
+      "demo-one-way",
+      "demo",
+      ["demo", "library", "contract", "core"],
+      "the demo is data in the open formats",
+    ),
     {
       name: "core-is-pure",
       comment: "computation without interface, server, database, clock or Node modules",

@@ -20,6 +20,7 @@ module.exports = {
   projects: [
     plain("core"),
     plain("contract"),
+    plain("library"),
     plain("demo"),
     plain("tools"),
     plain("server", {

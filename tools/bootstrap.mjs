@@ -18,6 +18,7 @@ const tasks = [
   "icons",
   "robustness",
   "check-projections",
+  "list-differences",
 ];
 
 /** @param {string} line */
@@ -116,7 +117,9 @@ async function installFromNpm() {
 }
 
 /** @type {[string, string][]} */
-const browser = ["start", "robustness", "check-projections"].includes(task) ? [] : [["chromium", "chromium"]];
+const browser = ["start", "robustness", "check-projections", "list-differences"].includes(task)
+  ? []
+  : [["chromium", "chromium"]];
 // The headless shell needs a fifth less CPU time in tests.
 if (task === "test") browser.push(["chromium-headless-shell", "chromium-headless-shell"]);
 // In parallel: one waits for the network while the other unpacks. A failure of one does not abort the other.

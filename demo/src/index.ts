@@ -7,6 +7,7 @@ export { pastYear } from "./past-year";
 export { personEvents } from "./people";
 export {
   airfield,
+  compositions,
   crew,
   fields,
   group,

@@ -1,29 +1,13 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
 import { idMsecs } from "@cravix/contract/new-id";
-import type { Aircraft, AircraftType, Item } from "@cravix/core/aircraft/aircraft-type";
+import type { Item } from "@cravix/core/aircraft/aircraft-type";
 import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
-
+import { group, HALDEN, HEALTHY, tarrow4 } from "@cravix/demo";
 import { expect, type Locator, type Page } from "@playwright/test";
-import { HALDEN, HEALTHY } from "../../demo/src/healthy-readings";
 import { lastNoon } from "./daylight";
 import { putOnDevice, seenFromAnotherWindow, walkOnDevice, written } from "./device";
 import { healthyAnswers } from "./healthy-answers";
 
-export { HALDEN, HEALTHY };
-
-const data = (file: string) =>
-  JSON.parse(readFileSync(join(__dirname, "..", "..", "demo", "data", file), "utf8"));
-export const tarrow4: AircraftType = data("type-tarrow-4.json");
-
-const TYPE_FILE: Record<string, string> = {
-  "QX-TAR": "type-tarrow-4.json",
-  "QX-HLD": "type-halden-six.json",
-  "QX-ANS": "type-ansel-2.json",
-  "QX-DOV": "type-dovrane-twin.json",
-  "QX-COR": "type-corrant-r.json",
-  "QX-LUM": "type-lumen-sport.json",
-};
+export { HALDEN, HEALTHY, tarrow4 };
 
 /** Content of the preflight page: an item, a block, a station to do from memory, or the verdict. */
 interface Standing {
@@ -147,8 +131,9 @@ export class Walker {
 
   /** Loads an aircraft's files, as a person who knows it. */
   knows(registration: string): void {
-    const aircraft: Aircraft = data(`aircraft-${registration.toLowerCase()}.json`);
-    const type: AircraftType = data(TYPE_FILE[registration] ?? "");
+    const known = group.find(({ aircraft: one }) => one.registration === registration);
+    if (!known) throw new Error(`${registration} is not in the demo`);
+    const { aircraft, type } = known;
     this.#items = [...type.items, ...aircraft.ownItems];
     this.#facts = aircraft.facts ?? {};
   }

@@ -1,8 +1,7 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core/checklist/stream/events";
-import tar from "../../../demo/data/aircraft-qx-tar.json";
-import tarrow4 from "../../../demo/data/type-tarrow-4.json";
+import { qxTar as tar, tarrow4 } from "@cravix/demo";
 import { localFluidMemory, localFluidRows } from "./local-fluid-memory";
 
 const bundle = {

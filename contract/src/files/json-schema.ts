@@ -21,6 +21,9 @@ export function jsonSchema(schema: AnySchema, id: string, title: string): JsonSc
   };
 }
 
+/** JSON Schema of a part of a file, for schemas that a Yup schema cannot describe by itself. */
+export const jsonSchemaPart = (schema: AnySchema): JsonSchema => of(schema.describe());
+
 function of(field: SchemaFieldDescription): JsonSchema {
   const description = field as SchemaDescription;
   const { meta, tests = [], oneOf = [] } = description as SchemaDescription & { meta?: Meta };

@@ -1,41 +1,36 @@
-import type {
-  Aircraft,
-  AircraftType,
-  Airfield,
-  Item,
-  ReadingSpec,
-} from "@cravix/core/aircraft/aircraft-type";
+import type { Aircraft, AircraftType, Airfield } from "@cravix/core/aircraft/aircraft-type";
 import { type AircraftRecord, recordFaults } from "@cravix/core/airworthiness/aircraft-record";
 import {
   deferralFaults,
   type EquipmentList,
   type MinimumEntry,
 } from "@cravix/core/airworthiness/deferral/deferral-rules";
-import { assertScale } from "@cravix/core/fuel/tanks/tank";
-import { assertCalibration } from "@cravix/core/fuel/tanks/volume-from-dip";
-import { groupFaults, turnaroundFaults } from "@cravix/core/groups/group-faults";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { loadingFaults } from "@cravix/core/mass-and-balance/loading-faults";
 import type { LoadingProfile } from "@cravix/core/mass-and-balance/loading-profile";
-import { performanceFaults } from "@cravix/core/performance/performance-profile";
-import { readingDefinition, readingName } from "@cravix/core/readings/reading-keys";
-import { isInside } from "@cravix/core/route/walking-distance";
+import type { PartSheet } from "@cravix/core/parts/part-sheet";
+import type { StationsFile } from "@cravix/core/parts/station-sheet";
+import type { Library, TypeComposition } from "@cravix/core/parts/type-composition";
 import type { RuleSet } from "@cravix/core/rules/rule-set";
-import { isConvertible, QuantityError } from "@cravix/core/units/convert";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan, MAX_JSON_DEPTH } from "../bounds/json-depth";
-import { circularRule } from "./circular-rules";
+import { compositionFaults } from "./composition-faults";
+import { partFaults } from "./part-faults";
 import {
   aircraftSchema,
   aircraftTypeSchema,
   airfieldSchema,
   airworthinessSchema,
+  compositionSchema,
   crewSchema,
   equipmentSchema,
   loadingSchema,
+  partSchema,
   ruleSetSchema,
+  stationsSchema,
 } from "./schemas";
+import { itemFaults, typeFaults } from "./type-faults";
 import { atMost, type FileFault, validateFile } from "./validate-file";
 
 export interface CrewFile {
@@ -53,6 +48,9 @@ export type EquipmentFile = EquipmentList & {
 
 export type CravixFile =
   | AircraftType
+  | TypeComposition
+  | PartSheet
+  | StationsFile
   | Aircraft
   | Airfield
   | RuleSet
@@ -66,6 +64,18 @@ export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 /** File formats with schema and description. */
 export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: string }> = {
   "cravix.aircraft-type/2": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
+  "cravix.aircraft-type/3": {
+    schema: compositionSchema,
+    what: "An aircraft type composed of parts of the library, with the limits of its handbook",
+  },
+  "cravix.part/1": {
+    schema: partSchema,
+    what: "A part of an aircraft: what is looked at, in which order, and why",
+  },
+  "cravix.stations/1": {
+    schema: stationsSchema,
+    what: "The stations of the library, with their usual order",
+  },
   "cravix.aircraft/2": { schema: aircraftSchema, what: "One aircraft, with its added items" },
   "cravix.airfield/1": { schema: airfieldSchema, what: "An airfield with its runways" },
   "cravix.rule-set/1": {
@@ -87,8 +97,11 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
   },
 };
 
-/** Reads the text of a Cravix file. Never throws: faults are returned with their path. */
-export function readFileText(text: string): FileReading {
+/**
+ * Reads the text of a Cravix file. Never throws: faults are returned with their path. A composition is only composed, and so
+ * fully checked, if a library is given.
+ */
+export function readFileText(text: string, library?: Library): FileReading {
   let value: unknown;
   if (isDeeperThan(text))
     return { faults: [{ path: "", expected: `at most ${MAX_JSON_DEPTH} levels of nesting` }] };
@@ -101,11 +114,11 @@ export function readFileText(text: string): FileReading {
       faults: [{ path: "", expected: at ? `valid JSON; the error is at character ${at}` : "valid JSON" }],
     };
   }
-  return readFile(value);
+  return readFile(value, library);
 }
 
 /** Validates a parsed file against its format and itself, after upgrading an earlier version. */
-export function readFile(given: unknown): FileReading {
+export function readFile(given: unknown, library?: Library): FileReading {
   const value = upgradeFile(given);
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { faults: [{ path: "", expected: "a JSON object" }] };
@@ -118,13 +131,16 @@ export function readFile(given: unknown): FileReading {
     return { faults: [{ path: "format", expected: `one of ${Object.keys(FILE_FORMATS).join(", ")}` }] };
   const invalid = validateFile(schema, value);
   if (invalid.length > 0) return { faults: invalid };
-  const faults = CHECKS[format as string]?.(value as never) ?? [];
+  const faults = CHECKS[format as string]?.(value as never, library) ?? [];
   return faults.length > 0 ? { faults: atMost(faults) } : { file: value as CravixFile };
 }
 
 /** Checks beyond the schema: internal consistency of a file. */
-const CHECKS: Record<string, (file: never) => FileFault[]> = {
+const CHECKS: Record<string, (file: never, library?: Library) => FileFault[]> = {
   "cravix.aircraft-type/2": (type: AircraftType) => typeFaults(type),
+  "cravix.aircraft-type/3": (composition: TypeComposition, library) =>
+    library ? compositionFaults(composition, library) : [],
+  "cravix.part/1": (sheet: PartSheet) => partFaults(sheet),
   "cravix.aircraft/2": (aircraft: Aircraft) => itemFaults(aircraft.ownItems, "ownItems"),
   "cravix.rule-set/1": ({ deferral }: RuleSet) =>
     deferral
@@ -171,188 +187,6 @@ function equipmentFaults({ equipment, never, minimum = [] }: EquipmentFile): Fil
         path: `minimum[${i}].required`,
         expected: "a number not greater than the number installed",
       });
-  });
-  return faults;
-}
-
-function typeFaults(type: AircraftType): FileFault[] {
-  const faults = itemFaults(type.items, "items");
-  if (type.performance)
-    for (const { path, expected } of performanceFaults(type.performance))
-      faults.push({ path: `performance.${path}`, expected });
-  const stations = new Set<string>();
-  type.stations.forEach((station, i) => {
-    if (stations.has(station.id))
-      faults.push({ path: `stations[${i}].id`, expected: `a unique id; ${station.id} is used twice` });
-    stations.add(station.id);
-  });
-  type.items.forEach((item, i) => {
-    if (!stations.has(item.station))
-      faults.push({
-        path: `items[${i}].station`,
-        expected: `a station in this file; ${item.station} does not exist`,
-      });
-  });
-  if (!type.stub && type.items.length === 0)
-    faults.push({ path: "items", expected: 'at least one item, or a "stub" text that says what is missing' });
-  const ids = new Set(type.items.map((item) => item.id));
-  type.rules?.forEach((rule, i) => {
-    const missing = (path: string, item: string) =>
-      faults.push({ path: `rules[${i}].${path}`, expected: `an item in this file; ${item} does not exist` });
-    if (!ids.has(rule.first)) missing("first", rule.first);
-    rule.waits.items?.forEach((item, k) => {
-      if (!ids.has(item)) missing(`waits.items[${k}]`, item);
-    });
-    if (!rule.waits.items?.length && !rule.waits.touches)
-      faults.push({ path: `rules[${i}].waits`, expected: '"items" or "touches"' });
-  });
-  const circular = circularRule(type);
-  if (circular)
-    faults.push({
-      path: `rules[${circular.rule}].waits`,
-      expected: `items that do not wait for each other; now ${circular.circle.join(" and ")} do`,
-    });
-  faults.push(...profileFaults(type, ""));
-  type.variants?.forEach((variant, i) => {
-    faults.push(...profileFaults(variant, `variants[${i}].`));
-  });
-  faults.push(...placeFaults(type), ...loadFaults(type), ...subjectFaults(type));
-  faults.push(...groupFaults(type), ...turnaroundFaults(type));
-  return faults;
-}
-
-function profileFaults({ fuel }: Pick<AircraftType, "fuel">, at: string): FileFault[] {
-  return (fuel?.tanks ?? []).flatMap((tank, i) => {
-    const check = (part: "calibration" | "gauge" | "sight", assert: () => void): FileFault[] => {
-      try {
-        assert();
-        return [];
-      } catch (error) {
-        if (!(error instanceof QuantityError)) throw error;
-        return [{ path: `${at}fuel.tanks[${i}].${part}.points`, expected: error.message }];
-      }
-    };
-    const { calibration, gauge, sight } = tank;
-    return [
-      ...(calibration ? check("calibration", () => assertCalibration(calibration)) : []),
-      ...(gauge ? check("gauge", () => assertScale(gauge)) : []),
-      ...(sight ? check("sight", () => assertScale(sight)) : []),
-    ];
-  });
-}
-
-/** Stations must not be inside walls, and outside checks must name existing stations. */
-function placeFaults({ plan, stations, items }: AircraftType): FileFault[] {
-  const faults: FileFault[] = [];
-  const walls = (plan?.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
-  stations.forEach(({ phase, x, y }, i) => {
-    if (
-      phase === "lap" &&
-      x !== undefined &&
-      y !== undefined &&
-      walls.some((wall) => isInside({ x, y }, wall))
-    )
-      faults.push({ path: `stations[${i}]`, expected: "a position outside the walls of the plan" });
-  });
-  items.forEach(({ spot }, i) => {
-    if (spot && !stations.some((s) => s.id === spot && s.x !== undefined))
-      faults.push({
-        path: `items[${i}].spot`,
-        expected: "a station in this file that has a position on the plan",
-      });
-  });
-  return faults;
-}
-
-function loadFaults({ items, electrical, variants }: AircraftType): FileFault[] {
-  const known = new Set(
-    [electrical, ...(variants ?? []).map((v) => v.electrical)]
-      .flatMap((e) => e?.loads ?? [])
-      .map((l) => l.id),
-  );
-  return items.flatMap(({ loads }, i) => [
-    ...(loads?.on ?? [])
-      .filter((id) => !known.has(id))
-      .map((id) => ({
-        path: `items[${i}].loads.on`,
-        expected: `a load from the electrical profile; ${id} does not exist`,
-      })),
-    ...(loads?.off ?? [])
-      .filter((id) => id !== "all" && !known.has(id))
-      .map((id) => ({
-        path: `items[${i}].loads.off`,
-        expected: `a load from the electrical profile, or "all"; ${id} does not exist`,
-      })),
-  ]);
-}
-
-/** A key with a dot must be known, with a compatible unit; any other is the aircraft's own. */
-function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
-  const name = readingName(key);
-  if (!name)
-    return key.includes(".") && !key.startsWith(OWN)
-      ? [
-          {
-            path: `${path}.key`,
-            expected: `a known reading such as oil.level or fuel.dip.left, or your own, starting with ${OWN}`,
-          },
-        ]
-      : [];
-  const wanted = readingDefinition(name.kind).unit;
-  return !wanted || isConvertible(unit, wanted)
-    ? []
-    : [{ path: `${path}.unit`, expected: `a unit that converts to ${wanted}` }];
-}
-
-const OWN = "own.";
-
-/** Readings must refer to existing engines and tanks. */
-function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFault[] {
-  const tanks = new Set(
-    [fuel, ...(variants ?? []).map((v) => v.fuel)].flatMap((f) => f?.tanks ?? []).map((t) => t.id),
-  );
-  return items.flatMap(({ reading }, i) => {
-    const name = reading && readingName(reading.key);
-    if (!name) return [];
-    const { of } = readingDefinition(name.kind);
-    const path = `items[${i}].reading.key`;
-    const { subject } = name;
-    if (of === "tank" && subject !== undefined && !tanks.has(subject))
-      return [{ path, expected: `a tank of this type; ${subject} does not exist` }];
-    if (of === "engine" && subject !== undefined && !engines?.includes(subject))
-      return [{ path, expected: `an engine of this type; ${subject} does not exist` }];
-    return [];
-  });
-}
-
-/** Fields each kind of item requires. */
-function itemFaults(items: readonly Item[], path: string): FileFault[] {
-  const faults: FileFault[] = [];
-  const seen = new Set<string>();
-  const thingsOut = new Set(
-    items.flatMap((item) => (item.ledger && "out" in item.ledger ? [item.ledger.out] : [])),
-  );
-  items.forEach((item, i) => {
-    const fault = (field: string, expected: string) =>
-      faults.push({ path: `${path}[${i}].${field}`, expected });
-    if (seen.has(item.id)) fault("id", `a unique id; ${item.id} is used twice`);
-    seen.add(item.id);
-    if ((item.kind === "count" || item.kind === "pull") && item.expected === undefined)
-      fault("expected", "the number expected");
-    if (item.kind === "measure" && !item.reading) fault("reading", "a reading with its unit");
-    if (item.kind === "choice" && !item.choices?.length && !item.choicesFrom)
-      fault("choices", "a list of choices");
-    if (item.kind === "time" && item.seconds === undefined) fault("seconds", "a time in seconds");
-    if (item.kind === "confirm" && !item.confirm)
-      fault("confirm", "the question, and the fact that answers it");
-    if (item.limit && item.reading && !isConvertible(item.limit.unit, item.reading.unit))
-      fault("limit.unit", `a unit that converts to ${item.reading.unit}`);
-    if (item.reading) faults.push(...readingFaults(item.reading, `${path}[${i}].reading`));
-    if (item.ledger && "back" in item.ledger && !thingsOut.has(item.ledger.back))
-      fault(
-        "ledger.back",
-        `a thing that another item removes, opens or switches on; ${item.ledger.back} does not exist`,
-      );
   });
   return faults;
 }

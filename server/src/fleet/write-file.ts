@@ -1,16 +1,17 @@
-import { type CrewMember, contentHash, type FileVersion } from "@cravix/contract";
+import { type CrewMember, contentHash } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, desc, eq } from "drizzle-orm";
 import { newProblem, recordProblems } from "../airworthiness/record-problems";
 import type { Db, Tx } from "../db/database";
-import { fromDb, toDb } from "../db/moment";
+import { toDb } from "../db/moment";
 import { retried } from "../db/retried";
 import { airworthiness, equipmentList, loadingProfile } from "../db/schema/airworthiness";
-import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
+import { aircraft, aircraftType, airfield, crew, fileVersion, partSheet, ruleSet } from "../db/schema/fleet";
 import { carryTotals } from "../projections/flight-rows";
 import { lockSubjects, subjectOf } from "../record/lock-subjects";
 import { notAllowed } from "./file-permission";
+import { composeForGroup, recomposeGroup } from "./group-library";
 
 /** Who saves a file, and which version it is based on. */
 export interface WriteFileOptions {
@@ -33,7 +34,7 @@ export function fileKey(file: CravixFile): { kind: string; fileId: string } {
   const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
   // Files of one aircraft are named by it.
   if ("registration" in file) return { kind, fileId: file.registration };
-  return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
+  return { kind, fileId: "id" in file ? file.id : kind };
 }
 
 /**
@@ -68,25 +69,8 @@ export async function saveFile(
     if (missing) return { missing };
     const newest = await newestVersion(tx, groupId, kind, fileId, now);
     if (basis !== undefined && !isBasis(basis, newest)) return { changed: true as const };
-    const hash = contentHash(file);
-    if (newest?.hash !== hash)
-      await tx.insert(fileVersion).values({
-        groupId,
-        kind,
-        fileId,
-        version: (newest?.version ?? 0) + 1,
-        hash,
-        before: newest?.hash ?? null,
-        at: toDb(now.toISOString()),
-        crewId: by === "operator" ? null : (by?.id ?? null),
-        body: file,
-      });
-    const before =
-      file.format === "cravix.airworthiness/1"
-        ? await recordProblems(tx, groupId, file.registration, now)
-        : undefined;
-    await putNewest(tx, groupId, file);
-    if (before) await rejectNewProblems(tx, groupId, fileId, now, before);
+    await appendVersion(tx, { groupId, kind, fileId, now, by, file, newest });
+    await putChecked(tx, groupId, file, now);
     return undefined;
   }).catch((error: unknown) => {
     if (error instanceof RecordConflict) return { missing: error.fault };
@@ -94,11 +78,59 @@ export async function saveFile(
   });
 }
 
+/** Appends the version, unless it is the same as the newest. */
+async function appendVersion(
+  tx: Tx,
+  given: Pick<WriteFileOptions, "groupId" | "by"> & {
+    kind: string;
+    fileId: string;
+    now: Date;
+    file: CravixFile;
+    newest: { version: number; hash: string } | undefined;
+  },
+): Promise<void> {
+  const { groupId, kind, fileId, now, by, file, newest } = given;
+  const hash = contentHash(file);
+  if (newest?.hash === hash) return;
+  await tx.insert(fileVersion).values({
+    groupId,
+    kind,
+    fileId,
+    version: (newest?.version ?? 0) + 1,
+    hash,
+    before: newest?.hash ?? null,
+    at: toDb(now.toISOString()),
+    crewId: by === "operator" ? null : (by?.id ?? null),
+    body: file,
+  });
+}
+
+/** Puts the file where it is read, and checks what depends on it. */
+async function putChecked(tx: Tx, groupId: string, file: CravixFile, now: Date): Promise<void> {
+  const before =
+    file.format === "cravix.airworthiness/1"
+      ? await recordProblems(tx, groupId, file.registration, now)
+      : undefined;
+  await putNewest(tx, groupId, file);
+  if (before && "registration" in file) await rejectNewProblems(tx, groupId, file.registration, now, before);
+  if (file.format === "cravix.part/1") await recomposeAll(tx, groupId);
+}
+
 /** Rolls a file back that contradicts what is on record. */
 class RecordConflict extends Error {
   constructor(readonly fault: { path: string; expected: string }) {
     super("The file contradicts what is on record.");
   }
+}
+
+/** A part sheet may not make a type of the group impossible to compose. */
+async function recomposeAll(tx: Tx, groupId: string): Promise<void> {
+  const [first] = await recomposeGroup(tx, groupId);
+  if (first)
+    throw new RecordConflict({
+      path: "items",
+      expected: `a sheet that every type can still be composed of. ${first.typeId}, ${first.path}: expected ${first.expected}`,
+    });
 }
 
 /** A record may not make due items impossible to calculate that were not so before. */
@@ -122,6 +154,12 @@ const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefi
   newest !== undefined && (newest.hash === basis || contentHash(upgradeFile(newest.body)) === basis);
 
 async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
+  if (file.format === "cravix.stations/1")
+    return { path: "format", expected: "any other file; stations come with Cravix and are not replaced" };
+  if (file.format === "cravix.aircraft-type/3") {
+    const composed = await composeForGroup(tx, groupId, file);
+    return "faults" in composed ? composed.faults[0] : undefined;
+  }
   if (file.format === "cravix.airworthiness/1" || file.format === "cravix.loading/1") {
     const own = and(eq(aircraft.groupId, groupId), eq(aircraft.registration, file.registration));
     const [known] = await tx.select({ registration: aircraft.registration }).from(aircraft).where(own);
@@ -182,8 +220,26 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
     case "cravix.aircraft-type/2":
       await tx
         .insert(aircraftType)
+        .values({ groupId, id: file.id, body: file, library: null })
+        .onDuplicateKeyUpdate({ set: { body: file, library: null } });
+      return;
+    case "cravix.aircraft-type/3": {
+      const composed = await composeForGroup(tx, groupId, file);
+      if ("faults" in composed) return;
+      const { type: body, library } = composed;
+      await tx
+        .insert(aircraftType)
+        .values({ groupId, id: file.id, body, library })
+        .onDuplicateKeyUpdate({ set: { body, library } });
+      return;
+    }
+    case "cravix.part/1":
+      await tx
+        .insert(partSheet)
         .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
+      return;
+    case "cravix.stations/1":
       return;
     case "cravix.aircraft/2": {
       const { registration, typeId } = file;
@@ -233,48 +289,4 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
           .onDuplicateKeyUpdate({ set: { name, role } });
       return;
   }
-}
-
-/** Versions of a file, newest first, with author, time and previous version. */
-export async function readVersions(
-  db: Db,
-  groupId: string,
-  kind: string,
-  fileId: string,
-): Promise<FileVersion[]> {
-  const rows = await db
-    .select()
-    .from(fileVersion)
-    .where(and(eq(fileVersion.groupId, groupId), eq(fileVersion.kind, kind), eq(fileVersion.fileId, fileId)))
-    .orderBy(desc(fileVersion.version))
-    .limit(500);
-  return rows.map(({ version, hash, before, at, crewId }) => ({
-    version,
-    hash,
-    before,
-    at: fromDb(at),
-    crewId,
-  }));
-}
-
-/** One version of a file as saved; undefined if it does not exist. */
-export async function readVersion(
-  db: Db,
-  groupId: string,
-  kind: string,
-  fileId: string,
-  version: number,
-): Promise<unknown> {
-  const [row] = await db
-    .select({ body: fileVersion.body })
-    .from(fileVersion)
-    .where(
-      and(
-        eq(fileVersion.groupId, groupId),
-        eq(fileVersion.kind, kind),
-        eq(fileVersion.fileId, fileId),
-        eq(fileVersion.version, version),
-      ),
-    );
-  return row?.body;
 }

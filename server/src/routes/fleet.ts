@@ -3,8 +3,10 @@ import { boolean, object } from "yup";
 import { callerOf, principalOf } from "../access/identity";
 import { problem } from "../access/problem";
 import type { Database } from "../db/database";
+import { ownSheets } from "../fleet/group-library";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
-import { readVersion, readVersions, saveFile } from "../fleet/write-file";
+import { readVersion, readVersions } from "../fleet/read-versions";
+import { saveFile } from "../fleet/write-file";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { runInWorker } from "../worker-pool/run-in-worker";
@@ -42,7 +44,8 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       }),
     )
     .post("/files", atMost("file"), valid("query", onlyCheck), async (c) => {
-      const reading = await runInWorker({ kind: "file", text: await c.req.text() });
+      const sheets = await ownSheets(db, callerOf(c).groupId);
+      const reading = await runInWorker({ kind: "file", text: await c.req.text(), sheets });
       if ("faults" in reading)
         return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
       const { file } = reading;

@@ -15,10 +15,13 @@ import type { WorkshopPlan } from "@cravix/core/airworthiness/plan/workshop-plan
 import type { ComposedList } from "@cravix/core/checklist/list/compose-list";
 import type { AirworthinessOnFile } from "@cravix/core/logs/apply-airworthiness-events";
 import type { FluidRow } from "@cravix/core/logs/fluid-rows";
+import type { PartSheet } from "@cravix/core/parts/part-sheet";
+import { libraryWith } from "../fleet/group-library";
 
 /** Work done in worker threads, because it may take a while. */
 export type Job =
-  | { kind: "file"; text: string }
+  /** `sheets`: the group's own part sheets. */
+  | { kind: "file"; text: string; sheets: PartSheet[] }
   | { kind: "flatten"; text: string }
   | { kind: "list"; text: string }
   | { kind: "list pdf"; text: string }
@@ -96,7 +99,7 @@ function idOfLine(line: Omit<TechnicalLogEntry, "id">): string {
 export async function work(job: Job): Promise<Results[Job["kind"]]> {
   switch (job.kind) {
     case "file":
-      return readFileText(job.text);
+      return readFileText(job.text, libraryWith(job.sheets));
     case "flatten":
       try {
         return JSON.stringify(flattened(JSON.parse(job.text), MAX_JSON_DEPTH));

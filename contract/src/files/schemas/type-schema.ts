@@ -23,13 +23,23 @@ const limits = {
   electrical: electricalSchema,
 };
 
-export const stationSchema = object({
+export const stationFields = {
   id: id(),
   name: words(80),
   phase: string().required().oneOf(STATION_PHASES),
   role: string().oneOf(STATION_ROLES),
-  x: anyNumber(),
-  y: anyNumber(),
+};
+
+export const stationSchema = object({ ...stationFields, x: anyNumber(), y: anyNumber() }).noUnknown();
+
+export const ruleSchema = object({
+  id: id(),
+  first: id(),
+  waits: object({ items: array().of(id()).max(50), touches: text(40) })
+    .noUnknown()
+    .required(),
+  why: words(),
+  method: method(),
 }).noUnknown();
 
 /** Items on one card. */
@@ -72,21 +82,7 @@ export const profileFields = {
       walls: array().of(array().of(corner.required()).min(3).max(60).required()).max(20),
     }).noUnknown(),
   ),
-  rules: array()
-    .of(
-      object({
-        id: id(),
-        first: id(),
-        waits: object({ items: array().of(id()).max(50), touches: text(40) })
-          .noUnknown()
-          .required(),
-        why: words(),
-        method: method(),
-      })
-        .noUnknown()
-        .required(),
-    )
-    .max(100),
+  rules: array().of(ruleSchema.required()).max(100),
   gates: array()
     .of(
       object({ id: id(), before: string().required().oneOf(PHASES), why: words() })
@@ -134,17 +130,20 @@ export const profileFields = {
   ...limits,
 };
 
+/** Limits of some model years. */
+export const variantSchema = object({
+  id: id(),
+  name: words(80),
+  what: words(),
+  years: years.required(),
+  ...limits,
+}).noUnknown();
+
 export const aircraftTypeSchema = object({
   format: string().required().oneOf(["cravix.aircraft-type/2"]),
   ...profileFields,
   stations: array().of(stationSchema.required()).required().max(300),
   groups: array().of(groupSchema.required()).max(500),
   items: array().of(itemSchema.required()).required().max(5000),
-  variants: array()
-    .of(
-      object({ id: id(), name: words(80), what: words(), years: years.required(), ...limits })
-        .noUnknown()
-        .required(),
-    )
-    .max(20),
+  variants: array().of(variantSchema.required()).max(20),
 }).noUnknown();

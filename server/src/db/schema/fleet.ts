@@ -1,5 +1,6 @@
 import type { CrewRole } from "@cravix/contract";
 import type { Aircraft, AircraftType, Airfield } from "@cravix/core/aircraft/aircraft-type";
+import type { PartSheet } from "@cravix/core/parts/part-sheet";
 import type { RuleSet } from "@cravix/core/rules/rule-set";
 import { char, datetime, int, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
@@ -11,6 +12,19 @@ export const aircraftType = mysqlTable(
     groupId: groupId(),
     id: varchar("id", { length: 120 }).notNull(),
     body: json("body").$type<AircraftType>().notNull(),
+    /** Hash of the library that a composed type was made with; null for a type that is not composed. */
+    library: char("library", { length: 71 }),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] })],
+);
+
+/** Part sheets of a group, in addition to the shipped library or instead of one of its sheets. */
+export const partSheet = mysqlTable(
+  "part_sheet",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    body: json("body").$type<PartSheet>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.groupId, t.id] })],
 );

@@ -210,7 +210,6 @@ const HELD_OUT = 200_000;
  * on the same cases in the same run, from the project's history; NaN without history. It stated no probabilities.
  */
 export async function runUpUnseenCases(): Promise<Figure[]> {
-  // Unpacked from the project's history: not in a trial run.
   const first = TINY ? undefined : await firstReader();
   try {
     return unseenCasesBeside(first?.judge);

@@ -1,0 +1,1 @@
+export { type ShippedLibrary, shippedLibrary } from "./shipped-library";
