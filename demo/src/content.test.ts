@@ -13,7 +13,9 @@ import { foldPreflight } from "@cravix/core/checklist/stream/fold-preflight";
 import { FUEL_GRADES } from "@cravix/core/fuel/grade/fuel-grades";
 import { neverGroupedReason } from "@cravix/core/groups/never-grouped";
 import { blockedBy } from "@cravix/core/ledger/blocked-by";
-import { airfield, group, rules } from "./index";
+import { stationSheets } from "@cravix/core/parts/station-sheets";
+import { shippedLibrary } from "@cravix/library";
+import { airfield, compositions, group, rules } from "./index";
 
 /** Errors once found in one of the six checklists must not return (common practice unless a source is named). */
 
@@ -371,4 +373,18 @@ test("a composite glider and fabric wings are not looked over for rivets", () =>
   expect(words("QX-COR")).not.toMatch(/rivet/);
   // Problems are "logged", not "written up".
   for (const { type } of group) expect(JSON.stringify(type)).not.toMatch(/writ(e|ten) (it )?up/);
+});
+
+test.each(
+  group.map(({ type }) => [type.name, type] as const),
+)("%s asks nothing that has no place in the usual order of its station", (_name, type) => {
+  const composition = compositions.find(({ id }) => id === type.id);
+  const sheets = stationSheets(shippedLibrary().stations);
+  const renamed = new Set(
+    composition?.parts.flatMap(({ changes = {} }) => Object.values(changes).flatMap(({ id }) => id ?? [])),
+  );
+  const strange = type.items.filter(
+    ({ id, station }) => !renamed.has(id) && !sheets.get(station)?.order.includes(id),
+  );
+  expect(strange.map(({ id }) => id)).toEqual([]);
 });

@@ -10,7 +10,7 @@ import antennas from "../parts/antennas.json";
 import autopilot from "../parts/autopilot.json";
 import baggageDoor from "../parts/baggage-door.json";
 import ballisticParachute from "../parts/ballistic-parachute.json";
-import bellyDrains from "../parts/belly-drains.json";
+import bellyDrain from "../parts/belly-drain.json";
 import boarding from "../parts/boarding.json";
 import cabin from "../parts/cabin.json";
 import canopyJettison from "../parts/canopy-jettison.json";
@@ -45,6 +45,7 @@ import fabricFuselage from "../parts/fabric-fuselage.json";
 import fabricWing from "../parts/fabric-wing.json";
 import flap from "../parts/flap.json";
 import flapControl from "../parts/flap-control.json";
+import fuelDrain from "../parts/fuel-drain.json";
 import fuelGauge from "../parts/fuel-gauge.json";
 import fuelSelector from "../parts/fuel-selector.json";
 import fuelTab from "../parts/fuel-tab.json";
@@ -93,7 +94,6 @@ import stallHeat from "../parts/stall-heat.json";
 import stallVane from "../parts/stall-vane.json";
 import staticDrain from "../parts/static-drain.json";
 import staticPort from "../parts/static-port.json";
-import strainer from "../parts/strainer.json";
 import strut from "../parts/strut.json";
 import suction from "../parts/suction.json";
 import tail from "../parts/tail.json";
@@ -102,7 +102,6 @@ import tailWheel from "../parts/tail-wheel.json";
 import tailWheelLock from "../parts/tail-wheel-lock.json";
 import tailWires from "../parts/tail-wires.json";
 import takeOff from "../parts/take-off.json";
-import tankDrains from "../parts/tank-drains.json";
 import tankVent from "../parts/tank-vent.json";
 import taxiInstruments from "../parts/taxi-instruments.json";
 import tipLight from "../parts/tip-light.json";
@@ -120,7 +119,6 @@ import wheelFairing from "../parts/wheel-fairing.json";
 import wholeAircraft from "../parts/whole-aircraft.json";
 import windscreenAndDoor from "../parts/windscreen-and-door.json";
 import wing from "../parts/wing.json";
-import wingDrains from "../parts/wing-drains.json";
 import wingFold from "../parts/wing-fold.json";
 import wingFoldCommon from "../parts/wing-fold-common.json";
 import wingPin from "../parts/wing-pin.json";
@@ -139,7 +137,7 @@ export const SHEETS: Readonly<Record<string, unknown>> = {
   autopilot,
   "baggage-door": baggageDoor,
   "ballistic-parachute": ballisticParachute,
-  "belly-drains": bellyDrains,
+  "belly-drain": bellyDrain,
   boarding,
   cabin,
   "canopy-jettison": canopyJettison,
@@ -174,6 +172,7 @@ export const SHEETS: Readonly<Record<string, unknown>> = {
   "fabric-wing": fabricWing,
   flap,
   "flap-control": flapControl,
+  "fuel-drain": fuelDrain,
   "fuel-gauge": fuelGauge,
   "fuel-selector": fuelSelector,
   "fuel-tab": fuelTab,
@@ -222,7 +221,6 @@ export const SHEETS: Readonly<Record<string, unknown>> = {
   "stall-vane": stallVane,
   "static-drain": staticDrain,
   "static-port": staticPort,
-  strainer,
   strut,
   suction,
   tail,
@@ -231,7 +229,6 @@ export const SHEETS: Readonly<Record<string, unknown>> = {
   "tail-wheel-lock": tailWheelLock,
   "tail-wires": tailWires,
   "take-off": takeOff,
-  "tank-drains": tankDrains,
   "tank-vent": tankVent,
   "taxi-instruments": taxiInstruments,
   "tip-light": tipLight,
@@ -249,7 +246,6 @@ export const SHEETS: Readonly<Record<string, unknown>> = {
   "whole-aircraft": wholeAircraft,
   "windscreen-and-door": windscreenAndDoor,
   wing,
-  "wing-drains": wingDrains,
   "wing-fold": wingFold,
   "wing-fold-common": wingFoldCommon,
   "wing-pin": wingPin,
