@@ -55,7 +55,7 @@ test.each([
   [
     ["nonsense"],
     {},
-    "cravix: unknown task nonsense. Choose one of start, test, bench, screenshots, schemas, icons, robustness, check-projections.",
+    "cravix: unknown task nonsense. Choose one of start, test, bench, screenshots, schemas, icons, robustness, check-projections, list-differences.",
   ],
   [["start"], { PORT: "no port" }, "cravix: PORT is no port; it must be a number from 1 to 65535."],
 ])("%j with %j is one clear line", (args, env, line) => {
