@@ -319,6 +319,18 @@ test.each<[string, Partial<TypeComposition>, string, RegExp]>([
   expect(faultsOf(more)).toContainEqual({ path, expected: expect.stringMatching(expected) });
 });
 
+test.each([
+  "{sied}",
+  "{constructor}",
+  "{Side of it}",
+])("a change may name only parameters of its part: %s", (text) => {
+  const faults = faultsOf({ parts: [{ ...both, changes: { "{side}-aileron.play": { good: text } } }] });
+  // What is no name of a parameter is plain text.
+  expect(faults.map(({ path }) => path)).toEqual(
+    text.includes(" ") ? [] : ["parts[0].changes", "parts[0].changes"],
+  );
+});
+
 test("a parameter nobody gives is only missed where an item needs it", () => {
   const parts = [{ part: "surface", with: { side: "left" }, without: ["left-aileron.hinges"] }];
   expect(ids(composed({ parts }))).toEqual(["left-aileron.play"]);

@@ -174,21 +174,18 @@ function addItems(all: Gathered, sheet: PartSheet, use: PartUse, { binding, path
     const { if: _if, ...asked } = fillTemplate(item, binding);
     const changed = withLimit(withChange(asked, changesOf(use, [item.id, id], binding, used)), use);
     all.named.set(id, [...(all.named.get(id) ?? []), changed.id]);
-    all.faults.push(...unboundFaults(sheet, changed, binding, path));
+    all.faults.push(...unboundFaults(sheet, changed, path));
     addItem(all, changed as ComposedItem, path);
   }
 }
 
-/** Parameters that an item needs and that have no value. */
-function unboundFaults(
-  { parameters = {} }: PartSheet,
-  asked: object,
-  binding: Binding,
-  path: string,
-): CompositionFault[] {
-  return [...parametersIn(asked)]
-    .filter((name) => Object.hasOwn(parameters, name) && !Object.hasOwn(binding, name))
-    .map((name) => ({ path: `${path}.with.${name}`, expected: `a value: ${parameters[name]?.what}` }));
+/** Parameters that a text still names: without a value, or unknown to the part. */
+function unboundFaults({ parameters = {}, id }: PartSheet, asked: object, path: string): CompositionFault[] {
+  return [...parametersIn(asked)].map((name) =>
+    Object.hasOwn(parameters, name)
+      ? { path: `${path}.with.${name}`, expected: `a value: ${parameters[name]?.what}` }
+      : { path: `${path}.changes`, expected: `only parameters of the part "${id}"; {${name}} is none` },
+  );
 }
 
 function addItem(all: Gathered, item: ComposedItem, path: string): void {

@@ -32,16 +32,20 @@ export function fillId(text: string, binding: Binding): string {
 
 function fillText(text: string, binding: Binding, isId: boolean): ParameterValue {
   const whole = /^\{(\w+)\}$/.exec(text)?.[1];
-  const value = whole === undefined ? undefined : binding[whole];
+  const value = whole === undefined ? undefined : valueOf(binding, whole);
   if (value !== undefined && typeof value !== "string") return value;
   return text.replace(PARAMETER, (found, name: string) => {
-    const own = binding[name] ?? binding[uncapitalised(name)];
+    const own = valueOf(binding, name) ?? valueOf(binding, uncapitalised(name));
     if (own === undefined) return found;
     if (isId) return String(own).replaceAll(" ", "-");
     const words = inWords(own);
-    return name in binding ? words : capitalised(words);
+    return Object.hasOwn(binding, name) ? words : capitalised(words);
   });
 }
+
+/** A parameter's value; a name that every object has, such as "constructor", is none. */
+const valueOf = (binding: Binding, name: string) =>
+  Object.hasOwn(binding, name) ? binding[name] : undefined;
 
 function inWords(value: ParameterValue): string {
   if (typeof value !== "number") return String(value);
