@@ -32,10 +32,10 @@ export function fillId(text: string, binding: Binding): string {
 
 function fillText(text: string, binding: Binding, isId: boolean): ParameterValue {
   const whole = /^\{(\w+)\}$/.exec(text)?.[1];
-  const value = whole === undefined ? undefined : valueOf(binding, whole);
+  const value = whole === undefined ? undefined : parameterValue(binding, whole);
   if (value !== undefined && typeof value !== "string") return value;
   return text.replace(PARAMETER, (found, name: string) => {
-    const own = valueOf(binding, name) ?? valueOf(binding, uncapitalised(name));
+    const own = parameterValue(binding, name) ?? parameterValue(binding, uncapitalised(name));
     if (own === undefined) return found;
     if (isId) return String(own).replaceAll(" ", "-");
     const words = inWords(own);
@@ -44,7 +44,7 @@ function fillText(text: string, binding: Binding, isId: boolean): ParameterValue
 }
 
 /** A parameter's value; a name that every object has, such as "constructor", is none. */
-const valueOf = (binding: Binding, name: string) =>
+const parameterValue = (binding: Binding, name: string) =>
   Object.hasOwn(binding, name) ? binding[name] : undefined;
 
 function inWords(value: ParameterValue): string {
